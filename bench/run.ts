@@ -1,0 +1,269 @@
+/**
+ * The figures of docs/bench.md, each as a ratio to a floor taken in the same run. `run.ts [TRIPS] [ROWS]`; prints a table
+ * and writes bench/results.json. Started by scripts/bench.mjs, which gives it a database cluster.
+ */
+import fs from 'node:fs';
+import postgres from 'postgres';
+import { compileFeel, parseFeel } from '../src/core/feel';
+import { checkFlow, EMPTY_LIBRARY } from '../src/core/flow/check';
+import { parseFlow } from '../src/core/flow/syntax';
+import { compileScorecard, scorecardSchema } from '../src/core/score';
+import { connect } from '../src/server/db';
+import { createFlow, flow, release, startOn } from '../src/server/usecases/flows';
+import { lookAtFile, runImport, startImport } from '../src/server/usecases/imports';
+import { Worker, WORKER_DEFAULTS } from '../src/server/worker';
+import { demoWorkspace, testWorld, type TestWorld } from '../src/testing/world';
+import { copyFloor, readWritten, timed, writeFloor } from './floor';
+
+interface Row {
+  readonly what: string;
+  readonly measured: string;
+  readonly floor: string;
+  readonly ratio: number | null;
+  readonly bar: string;
+  readonly met: boolean;
+}
+const rows: Row[] = [];
+const seconds = (ms: number): string => `${(ms / 1000).toFixed(2)} s`;
+const [TRIPS, ROWS] = [Number(process.argv[2] ?? 100_000), Number(process.argv[3] ?? 100_000)];
+
+const ENGINE_FLOW = `flow "Bench"
+about person
+
+take in from hand
+keep when email != null
+set status = "seen"
+score company with "Grower fit" as fit
+split
+  when fit.points >= 60
+    note "hot: " + fit.why
+    set company.status = "hot"
+  else
+    note "cold: " + fit.why
+    set company.status = "cold"
+keep when status = "seen"
+`;
+
+/** As many people as trips, each with a company of its own, made by the database. */
+async function fill(world: TestWorld, count: number): Promise<void> {
+  const sql = postgres(world.url, { max: 1, onnotice: () => undefined });
+  await sql`insert into company (id, name, heated_area, all_year, controls_since, country, created_at)
+    select md5('c' || i)::uuid, 'Company ' || i, (i % 90) / 10.0, i % 3 = 0, 1990 + i % 36, 'GB', now() from generate_series(1, ${count}) i`;
+  await sql`insert into person (id, name, email, company_id, created_at) select md5('p' || i)::uuid, 'Person ' || i, 'p' || i || '@x.example', md5('c' || i)::uuid, now() from generate_series(1, ${count}) i`;
+  await sql`analyze`;
+  await sql.end();
+}
+
+async function engine(): Promise<void> {
+  const world = await testWorld();
+  const { ines } = await demoWorkspace(world);
+  await fill(world, TRIPS);
+  const made = await createFlow(world, ines, ENGINE_FLOW);
+  await release(world, ines, made.id);
+  const ids = await world.db<{ id: string }[]>`select id from person`;
+  for (let i = 0; i < ids.length; i += 5000)
+    await startOn(
+      world,
+      ines,
+      made.id,
+      ids.slice(i, i + 5000).map((row) => row.id),
+    );
+  // The floor writes into a copy of the database as it stands before the run.
+  const copy = `${new URL(world.url).pathname.slice(1)}_floor`;
+  await world.db.end();
+  const admin = postgres(process.env.TEST_DATABASE_ADMIN ?? '', { max: 1 });
+  await admin.unsafe(`create database ${copy} template ${new URL(world.url).pathname.slice(1)}`);
+  await admin.end();
+  const again = { ...world, db: connect(world.url, { max: 6, name: 'bench' }) };
+  await flow(again, made.id);
+
+  let peak = 0;
+  const watch = setInterval(() => {
+    peak = Math.max(peak, process.memoryUsage().rss);
+  }, 100);
+  const worker = new Worker(again, { ...WORKER_DEFAULTS, batch: 1000, holder: 'bench' });
+  const ms = await timed(() => worker.drain());
+  clearInterval(watch);
+  const [done] = await again.db<{ n: number }[]>`select count(*)::int as n from trip where state = 'done'`;
+  if (done?.n !== TRIPS) throw new Error(`only ${done?.n ?? 0} of ${TRIPS} trips are done`);
+  const [journal] = await again.db<{ n: number }[]>`select count(*)::int as n from journal`;
+  if (journal?.n !== TRIPS * 8) throw new Error(`the journal has ${journal?.n ?? 0} entries`);
+  await again.db.end();
+
+  const floorUrl = new URL(world.url);
+  floorUrl.pathname = `/${copy}`;
+  const floor = await writeFloor(floorUrl.href, await readWritten(world.url));
+  rows.push({
+    what: `engine: ${TRIPS.toLocaleString('en-GB')} trips × 8 lines`,
+    measured: `${seconds(ms)} · ${Math.round(TRIPS / (ms / 1000)).toLocaleString('en-GB')} trips/s`,
+    floor: `${seconds(floor)} the same rows by plain SQL`,
+    ratio: ms / floor,
+    bar: '≤ 2.0 ×',
+    met: ms / floor <= 2,
+  });
+  const mib = Math.round(peak / 1024 / 1024);
+  rows.push({ what: 'engine: worker memory', measured: `${mib} MiB`, floor: '', ratio: null, bar: '≤ 512 MiB', met: mib <= 512 });
+}
+
+const FIRST = [
+  'Mara',
+  'Jonas',
+  'Piet',
+  'Nuria',
+  'Ewa',
+  'Tamsin',
+  'Ruben',
+  'Freya',
+  'Owen',
+  'Lucía',
+  'Bernd',
+  'Anouk',
+  'Callum',
+  'Heike',
+  'Joaquín',
+  'Imogen',
+];
+const SYLLABLES = [
+  'ach',
+  'bel',
+  'cor',
+  'dun',
+  'elm',
+  'far',
+  'gro',
+  'hol',
+  'ing',
+  'jor',
+  'kel',
+  'lin',
+  'mor',
+  'nor',
+  'oak',
+  'pen',
+  'qui',
+  'ros',
+  'san',
+  'tor',
+  'ull',
+  'ver',
+  'wil',
+  'yor',
+];
+
+/** A list of made-up people: names from syllables, one firm for every four. */
+function csvOf(count: number): string {
+  const syllable = (n: number): string => SYLLABLES[n % SYLLABLES.length] ?? '';
+  const family = (i: number): string => {
+    const name = syllable(i * 7) + syllable(Math.floor(i / 24) * 5 + 3) + syllable(Math.floor(i / 576) * 11 + 7) + syllable(i * 13 + 1);
+    return name.charAt(0).toUpperCase() + name.slice(1);
+  };
+  const lines = Array.from({ length: count }, (_, i) => {
+    const firm = Math.floor(i / 4);
+    return `${FIRST[i % FIRST.length] ?? ''} ${family(i)},p${i}@firm${firm}.example,+44 1632 ${String(960000 + (i % 1000))},${family(firm * 3)} Growers ${firm},https://firm${firm}.example,${((firm % 90) / 10).toFixed(1)} ha,Hessle,GB,met at the fair`;
+  });
+  return ['Name,E-mail,Phone,Company,Web site,Area,City,Country,Notes', ...lines].join('\n');
+}
+
+async function importing(): Promise<void> {
+  const world = await testWorld();
+  const { ines } = await demoWorkspace(world);
+  const csv = csvOf(ROWS);
+  const floor = await copyFloor(world.url, csv, 9);
+  const id = await lookAtFile(world, ines, { name: 'bench.csv', bytes: Buffer.from(csv) });
+  await startImport(world, ines, id, { flowId: null });
+  const ms = await timed(() => runImport(world));
+  const [people] = await world.db<{ n: number }[]>`select count(*)::int as n from person`;
+  const [facts] = await world.db<{ n: number }[]>`select count(*)::int as n from fact`;
+  await world.close();
+  rows.push({
+    what: `import: ${ROWS.toLocaleString('en-GB')}-row CSV`,
+    measured: `${seconds(ms)} · ${people?.n.toLocaleString('en-GB') ?? ''} people, ${facts?.n.toLocaleString('en-GB') ?? ''} facts`,
+    floor: `${seconds(floor)} bare COPY`,
+    ratio: ms / floor,
+    bar: '≤ 6 ×',
+    met: ms / floor <= 6,
+  });
+}
+
+async function inMemory(): Promise<void> {
+  const { expr } = parseFeel('a >= 75 and b != null');
+  if (!expr) throw new Error('not parsed');
+  const holds = compileFeel(expr);
+  const scopes = Array.from({ length: 1000 }, (_, i) => ({ a: i % 150, b: i % 3 === 0 ? null : 'x' }));
+  let hits = 0;
+  const rate = async (count: number, work: (i: number) => void): Promise<number> => {
+    for (let i = 0; i < count / 10; i++) work(i);
+    const ms = await timed(async () => {
+      for (let i = 0; i < count; i++) work(i);
+    });
+    return count / (ms / 1000);
+  };
+  const conditions = await rate(5_000_000, (i) => {
+    if (holds(scopes[i % 1000] ?? {}) === true) hits += 1;
+  });
+  const floor = await rate(5_000_000, (i) => {
+    const scope = scopes[i % 1000];
+    if (scope && scope.a >= 75 && scope.b !== null) hits += 1;
+  });
+  rows.push({
+    what: 'conditions: a >= 75 and b != null',
+    measured: `${(conditions / 1e6).toFixed(1)} M/s`,
+    floor: `${(floor / 1e6).toFixed(1)} M/s by hand-written JavaScript`,
+    ratio: floor / conditions,
+    bar: '≥ 2 M/s',
+    met: conditions >= 2e6,
+  });
+
+  const card = compileScorecard(
+    scorecardSchema.parse({
+      name: 'x',
+      target: 'company',
+      criteria: Array.from({ length: 20 }, (_, i) => ({
+        id: `c${i}`,
+        text: `criterion ${i}`,
+        levels: [{ when: `company.f${i} >= ${i}`, points: 5 }],
+      })),
+      bands: [{ name: 'hot', from: 50 }],
+    }),
+  );
+  const company = Object.fromEntries(Array.from({ length: 20 }, (_, i) => [`f${i}`, (i * 7) % 20]));
+  const scores = await rate(200_000, () => {
+    hits += card({ company }).points;
+  });
+  rows.push({
+    what: 'scoring: 20 criteria',
+    measured: `${Math.round(scores).toLocaleString('en-GB')} records/s`,
+    floor: '',
+    ratio: null,
+    bar: '≥ 300,000/s',
+    met: scores >= 300_000,
+  });
+
+  const text = `flow "Long"\nabout person\n\ntake in from hand\n${Array.from({ length: 10_000 }, (_, i) => `note "line ${i} for " + name`).join('\n')}\n`;
+  checkFlow(parseFlow(text.slice(0, 20_000)), EMPTY_LIBRARY);
+  const ms = await timed(async () => checkFlow(parseFlow(text), EMPTY_LIBRARY));
+  rows.push({
+    what: 'flow text: 10,000 lines parse + check',
+    measured: `${Math.round(ms)} ms`,
+    floor: '',
+    ratio: null,
+    bar: '≤ 100 ms',
+    met: ms <= 100,
+  });
+  if (hits === 0) throw new Error('nothing was computed');
+}
+
+const line = (cells: readonly string[]): string => `| ${cells.join(' | ')} |`;
+const show = (row: Row): void => {
+  console.log(
+    line([row.what, row.measured, row.floor, row.ratio === null ? '' : `${row.ratio.toFixed(1)} ×`, row.bar, row.met ? 'yes' : 'no']),
+  );
+};
+console.log(line(['what', 'measured', 'floor', 'ratio', 'bar', 'met']));
+console.log(line(['---', '---', '---', '---', '---', '---']));
+for (const part of [inMemory, engine, importing]) {
+  const before = rows.length;
+  await part();
+  rows.slice(before).forEach(show);
+}
+fs.writeFileSync('bench/results.json', `${JSON.stringify({ trips: TRIPS, rows: ROWS, figures: rows }, null, 2)}\n`);

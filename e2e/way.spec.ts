@@ -1,0 +1,314 @@
+/** The whole way in the real interface: file in → flow → review → mail → answer → plan stopped; axe on each view on the way. */
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+
+const MAIL = process.env.E2E_MAIL ?? '';
+const TOKEN = process.env.E2E_TOKEN ?? '';
+
+test.describe.configure({ mode: 'serial' });
+
+/** Signs in as one of the demo's people and waits for the desk. */
+async function signIn(page: Page, name: string): Promise<void> {
+  await page.goto('/sign-in');
+  await page.getByRole('button', { name: new RegExp(name) }).click();
+  await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible();
+}
+
+/** No violation of WCAG A or AA on what is shown. */
+async function accessible(page: Page): Promise<void> {
+  await expect(page).toHaveTitle(/Millrace/);
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
+  expect(violations.map((violation) => `${violation.id}: ${violation.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual(
+    [],
+  );
+}
+
+async function api<T>(page: Page, path: string): Promise<T> {
+  const response = await page.request.get(`/api/v1${path}`, { headers: { authorization: `Bearer ${TOKEN}` } });
+  expect(response.status()).toBe(200);
+  return (await response.json()) as T;
+}
+
+/** Lets the demo's clock go on by days and waits until it has got there. */
+async function daysLater(page: Page, days: number): Promise<void> {
+  await page.request.post('/api/v1/clock', { headers: { authorization: `Bearer ${TOKEN}` }, data: { byMs: days * 86_400_000 } });
+  await expect
+    .poll(async () => (await api<{ target: string | null }>(page, '/clock')).target, { timeout: 100_000, intervals: [400] })
+    .toBeNull();
+}
+
+test('the door: wrong passwords are told, the demo’s people come in, others are led back', async ({ page }) => {
+  await page.goto('/records');
+  await expect(page).toHaveURL(/sign-in/);
+  await accessible(page);
+  await page.getByRole('textbox', { name: 'E-mail' }).fill('ines@thornwick.example');
+  await page.getByRole('textbox', { name: 'Password' }).fill('tomatoes');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'e-mail or password is wrong' })).toBeVisible();
+  await page.getByRole('textbox', { name: 'Password' }).fill('glasshouse');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible();
+  await expect(page.getByText('All done')).toBeVisible();
+  await accessible(page);
+});
+
+test('a list is dropped in, its columns are understood, and it is taken in with the flow', async ({ page }) => {
+  await signIn(page, 'Ines');
+  await page.getByRole('link', { name: 'Sources' }).click();
+  await accessible(page);
+  await page.getByLabel('List file').setInputFiles('demo/lists/bezoekers_najaar.csv');
+  await expect(page.getByText('240 rows · semicolons · Windows-1252 · heading in row 3')).toBeVisible();
+  await expect(page.getByRole('combobox', { name: 'Bezoeker is' })).toHaveText('person · full name');
+  await expect(page.getByRole('combobox', { name: 'Opp. glas is' })).toHaveText('company · heated area');
+  await expect(page.getByRole('button', { name: 'Take in 235' })).toBeVisible();
+  await accessible(page);
+
+  // Another meaning of a column changes what will happen, before anything is changed.
+  await page.getByRole('combobox', { name: 'Mail is' }).click();
+  await page.getByRole('option', { name: 'leave out' }).click();
+  await expect(page.getByRole('combobox', { name: 'Mail is' })).toHaveText('leave out');
+  await page.getByRole('combobox', { name: 'Mail is' }).click();
+  await page.getByRole('option', { name: 'person · e-mail' }).click();
+  await expect(page.getByRole('button', { name: 'Take in 235' })).toBeEnabled();
+
+  await page.getByRole('button', { name: 'Take in 235' }).click();
+  await expect(page.getByText('Taken in: 240 rows')).toBeVisible({ timeout: 60_000 });
+  await accessible(page);
+  const file = await page.request.get((await page.getByRole('link', { name: 'Refused rows as a file' }).getAttribute('href')) ?? '');
+  expect((await file.text()).trim().split('\n').length).toBeGreaterThanOrEqual(6);
+});
+
+test('the workbench shows how many got how far; a trial changes nothing; a new threshold is tried and released', async ({ page }) => {
+  await signIn(page, 'Ines');
+  await page.getByRole('link', { name: 'Flows', exact: true }).click();
+  await accessible(page);
+  await page.getByRole('link', { name: 'Trade-fair visitors' }).click();
+  await expect(page.getByRole('list', { name: 'Lines of the flow' }).getByRole('listitem')).toHaveCount(22);
+  await page.getByRole('button', { name: 'All', exact: true }).click();
+  await expect(page.locator('.ribbon path').first()).toBeAttached();
+  await accessible(page);
+
+  await page.getByRole('button', { name: /specimens/ }).click();
+  await page.getByRole('button', { name: 'Pick others from the newest' }).click();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByRole('button', { name: /^Try/ }).click();
+  await expect(page.getByRole('button', { name: /^Try(?!ing)/ })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('heading', { name: /^All \d+ at this line/ })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('of 100 points')).toBeVisible();
+  await accessible(page);
+
+  await page.getByRole('button', { name: 'fit ≥ 75' }).click();
+  const box = page.getByRole('textbox', { name: 'New condition' });
+  await box.fill('fit.pionts >= 80');
+  await expect(page.getByRole('alert').filter({ hasText: '“fit” has no part “pionts”' })).toBeVisible();
+  await box.fill('fit.points >= 80');
+  await box.press('Enter');
+  await expect(page.getByRole('button', { name: 'fit ≥ 80' })).toBeVisible();
+  await expect(page.getByText('draft · saved')).toBeVisible();
+  await expect(page.getByText('before your change')).toBeVisible();
+  await page.keyboard.press('t');
+  await expect(page.getByText(/as in the trial before|differ from the trial before/)).toBeVisible({ timeout: 60_000 });
+
+  await page.getByRole('button', { name: 'Trial sheet' }).click();
+  await expect(page.getByRole('button', { name: /line 5: passed/ }).first()).toBeVisible();
+  await accessible(page);
+
+  await page.getByRole('button', { name: 'Release …' }).click();
+  await expect(page.getByRole('dialog')).toContainText('+     when fit.points >= 80'.trim().replace(/\s+/g, ' ').slice(2));
+  await expect(page.getByRole('dialog')).toContainText('finish on live 1');
+  await accessible(page);
+  await page.getByRole('button', { name: 'Make it live' }).click();
+  await expect(page.getByText(/live 2 since/)).toBeVisible();
+});
+
+test('the flow is typed line by line, by keyboard alone, with completion, undo, and the text view in step', async ({ page }) => {
+  await signIn(page, 'Ines');
+  await page.getByRole('link', { name: 'Flows', exact: true }).click();
+  await page.getByRole('button', { name: 'New flow' }).click();
+  await expect(page).toHaveURL(/flows\/.+/);
+  await page.getByRole('button', { name: /type a line/ }).click();
+  await page.getByRole('textbox', { name: 'New line' }).fill('sc');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('textbox', { name: 'New line' })).toHaveValue('score company with "Grower fit"');
+  await page.getByRole('textbox', { name: 'New line' }).press('End');
+  await page.keyboard.type(' as fit');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('nothing below uses “fit”')).toBeVisible();
+  await page.keyboard.press('n');
+  await page.getByRole('textbox', { name: 'New line' }).fill('note fit.why');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('nothing below uses “fit”')).toBeHidden();
+  await page.getByRole('textbox', { name: 'New line' }).waitFor({ state: 'detached' });
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('nothing below uses “fit”')).toBeVisible();
+  await page.keyboard.press('Control+y');
+  await page.getByRole('button', { name: 'Text', exact: true }).click();
+  const text = page.getByRole('textbox', { name: 'Flow text' });
+  await expect(text).toContainText('score company with "Grower fit" as fit');
+  await accessible(page);
+  await text.click();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.type('stop "seen"');
+  await page.getByRole('button', { name: 'Script', exact: true }).click();
+  await expect(page.getByRole('list', { name: 'Lines of the flow' })).toContainText('Stop “seen”');
+  await expect(page.getByText('draft · saved')).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('list', { name: 'Lines of the flow' })).toContainText('Stop “seen”');
+});
+
+test('the desk: a doubtful pair side by side, messages with the facts they rest on', async ({ page }) => {
+  await signIn(page, 'Tomasz');
+  await expect(page.getByText(/things need a person/)).toBeVisible();
+  const pair = page.locator('[data-kind=pair]').first();
+  await expect(pair).toBeVisible();
+  if ((await pair.getByRole('button', { expanded: true }).count()) === 0) await pair.getByRole('button').first().click();
+  await expect(page.getByRole('button', { name: /Same: join them/ })).toBeVisible();
+  await accessible(page);
+  const pairs = await page.locator('[data-kind=pair]').count();
+  await page.keyboard.press('x');
+  await expect(page.locator('[data-kind=pair]')).toHaveCount(pairs - 1);
+
+  const review = page.locator('[data-kind=review]').first();
+  await review.getByRole('button').first().click();
+  await expect(review.getByText('What it rests on')).toBeVisible();
+  await expect(review.getByText('✓ 8 checks')).toBeVisible();
+  await accessible(page);
+  const who = (await review.getByRole('link', { name: /All we know about/ }).textContent())?.replace('All we know about ', '') ?? '';
+  await page.keyboard.press('s');
+  await page.getByRole('textbox', { name: 'A sentence of your own' }).fill('I will be in the area on Friday.');
+  await page.getByRole('button', { name: 'Approve with my sentence' }).click();
+  await expect(page.locator('[data-kind=review]').first().getByText(`All we know about ${who}`)).toHaveCount(0);
+
+  await page.keyboard.press('e');
+  await page.getByRole('textbox', { name: 'Message' }).fill('Hello {first_name},');
+  await page.getByRole('button', { name: 'Approve with these words' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'was not filled' })).toBeVisible();
+});
+
+test('who may only look sees no decisions', async ({ page }) => {
+  await signIn(page, 'Dagny');
+  await page.locator('[data-kind=review]').first().getByRole('button').first().click();
+  await expect(page.getByText('Your role may look, not decide.')).toBeVisible();
+  await page.goto('/sources');
+  await expect(page.getByRole('button', { name: 'Choose a file' })).toHaveCount(0);
+});
+
+test('approved messages go out paced, answers come back, and the plans stop by themselves', async ({ page }) => {
+  test.setTimeout(240_000);
+  await signIn(page, 'Ines');
+  const { items } = await api<{ items: { id: string }[] }>(page, '/reviews');
+  expect(items.length).toBeGreaterThan(40);
+  for (const review of items)
+    await page.request.post(`/api/v1/reviews/${review.id}/decision`, {
+      headers: { authorization: `Bearer ${TOKEN}` },
+      data: { does: 'approve' },
+    });
+  await expect
+    .poll(async () => (await api<{ items: unknown[] }>(page, '/messages?state=planned&limit=200')).items.length, { timeout: 30_000 })
+    .toBeGreaterThan(60);
+  await page.getByRole('button', { name: 'One day later' }).click();
+  await expect
+    .poll(async () => (await api<{ now: string; target: string | null }>(page, '/clock')).target, { timeout: 120_000, intervals: [500] })
+    .toBeNull();
+  await daysLater(page, 2);
+
+  const counts = (await (await page.request.get(`${MAIL}/counts`)).json()) as { taken: number; different: number; twice: number };
+  expect(counts.taken).toBeGreaterThan(40);
+  expect(counts.twice).toBe(0);
+
+  const [mail] = (await (await page.request.get(`${MAIL}/box`)).json()) as { unsubscribe: string }[];
+  const link = /<(http[^>]+)>/.exec(mail?.unsubscribe ?? '')?.[1] ?? '';
+  expect(await (await page.request.get(link)).text()).toContain('Do you want no more mail from us?');
+  expect((await page.request.post(link.replace(/.$/, '~'))).status()).toBe(404);
+  expect(await (await page.request.post(link)).text()).toContain('you will get no more mail from us');
+
+  await page.goto('/');
+  const reply = page.locator('[data-kind=reply]').filter({ hasText: 'Wants to talk' }).first();
+  await expect(reply).toBeVisible();
+  const title = reply.getByRole('button', { expanded: true });
+  if ((await title.count()) === 0) await reply.getByRole('button').first().click();
+  await page.getByRole('link', { name: 'Whole conversation' }).click();
+  await expect(page.getByText('answered', { exact: true }).first()).toBeVisible();
+  await expect(page.getByText('does not go').first()).toBeVisible();
+  await accessible(page);
+  await page.getByRole('button', { name: 'I take care of it' }).click();
+  await expect(page.getByRole('button', { name: 'I take care of it' })).toHaveCount(0);
+
+  await page.getByRole('link', { name: 'The record' }).click();
+  await expect(page.getByText('Follow-up ended')).toBeVisible();
+  await accessible(page);
+  await page.goto('/settings');
+  await expect(
+    page
+      .getByText('unsubscribed')
+      .or(page.getByText(/^bounced/))
+      .first(),
+  ).toBeVisible();
+  await accessible(page);
+});
+
+test('a record shows every value with its source, and is changed by hand without losing what was there', async ({ page }) => {
+  await signIn(page, 'Ines');
+  await page.getByRole('link', { name: 'Records' }).click();
+  await accessible(page);
+  await page.getByRole('textbox', { name: 'Search records' }).fill('oakmere');
+  await expect(page).toHaveURL(/search=oakmere/);
+  await page
+    .getByRole('link', { name: /^Hugh|^Imogen|^Mara|^Edmund/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: /^Source of heated area: site/ }).click();
+  await expect(page.locator('.fact .quote').first()).toBeVisible();
+  await page.locator('.fact').filter({ hasText: 'heated area' }).locator('.value').click();
+  await page.getByRole('textbox', { name: 'New value of heated area' }).fill('lots');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('heated area: “lots” is not an area')).toBeVisible();
+  await page.getByRole('textbox', { name: 'New value of heated area' }).fill('3,9');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Source of heated area: by hand/ })).toBeVisible();
+  await expect(page.locator('.fact').filter({ hasText: 'heated area' })).toContainText('not chosen');
+  await page.getByRole('textbox', { name: 'Add a note' }).fill('Ask about the screens');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Ask about the screens')).toBeVisible();
+});
+
+test('a trip is told line by line; every other view is there and accessible', async ({ page }) => {
+  await signIn(page, 'Ruud');
+  await page.getByRole('link', { name: 'Flows', exact: true }).click();
+  await expect(page.getByRole('columnheader', { name: 'cost in all' })).toBeVisible();
+  await page.getByRole('link', { name: 'trips' }).first().click();
+  await accessible(page);
+  await page.getByRole('link', { name: 'following' }).click();
+  await expect(page).toHaveURL(/state=following/);
+  await page.locator('tbody a').first().click();
+  await page.getByRole('button', { name: /of 100, hot/ }).click();
+  await expect(page.getByText('of 100 points')).toBeVisible();
+  await accessible(page);
+  for (const [path, heading] of [
+    ['/pipeline', 'Pipeline'],
+    ['/duplicates', 'Duplicates'],
+    ['/lookups', 'Lookups'],
+    ['/messages', 'Messages'],
+    ['/records?kind=companies', 'Records'],
+  ] as const) {
+    await page.goto(path);
+    await expect(page.getByRole('heading', { name: heading, exact: true })).toBeVisible();
+    await accessible(page);
+  }
+  await page.goto('/records/people/00000000-0000-4000-8000-000000000000');
+  await expect(page.getByRole('heading', { name: 'There is nothing at this address' })).toBeVisible();
+});
+
+test('dark looks as readable as light', async ({ page }) => {
+  await signIn(page, 'Ines');
+  await page.getByRole('button', { name: 'Ines Okafor-Brandt' }).click();
+  await page.getByRole('menuitem', { name: 'Dark or light' }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+  await page.waitForLoadState('networkidle');
+  await accessible(page);
+  await page.goto('/flows');
+  await page.getByRole('link', { name: 'Trade-fair visitors' }).click();
+  await expect(page.getByRole('list', { name: 'Lines of the flow' })).toBeVisible();
+  await accessible(page);
+});

@@ -1,0 +1,80 @@
+// Rules that no import graph can see; layers are in lint/layers.cjs, layout is Prettier's.
+import tseslint from 'typescript-eslint';
+
+/** Time, chance and timers are handed in; only the places that own them may touch the globals. */
+const CLOCK = [
+  { selector: "CallExpression[callee.object.name='Date'][callee.property.name='now']", message: 'time is handed in: ask the clock port' },
+  { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'time is handed in: ask the clock port' },
+  { selector: "CallExpression[callee.object.name='Math'][callee.property.name='random']", message: 'chance is handed in' },
+  {
+    selector: 'CallExpression[callee.name=/^(setTimeout|setInterval|setImmediate)$/]',
+    message: 'timers belong to adapters, the worker loop and the interface',
+  },
+];
+const ENVIRONMENT = {
+  selector: "MemberExpression[object.name='process'][property.name='env']",
+  message: 'config.ts is the one reader of the environment',
+};
+const ENUM = { selector: 'TSEnumDeclaration', message: 'a union of words instead of an enum' };
+
+export default tseslint.config(
+  {
+    ignores: [
+      'node_modules',
+      '.next',
+      '.local',
+      'dist',
+      'next-env.d.ts',
+      '**/*.gen.ts',
+      '**/*.gen.terms.ts',
+      'lint/broken',
+      'scripts',
+      '**/*.mjs',
+      '**/*.cjs',
+    ],
+  },
+  tseslint.configs.strictTypeChecked,
+  {
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowBoolean: true }],
+      '@typescript-eslint/no-confusing-void-expression': 'off',
+      '@typescript-eslint/no-meaningless-void-operator': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', caughtErrorsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unnecessary-condition': 'off',
+      '@typescript-eslint/unified-signatures': 'off',
+      '@typescript-eslint/no-misused-spread': 'off',
+      '@typescript-eslint/no-unnecessary-type-parameters': 'off',
+      '@typescript-eslint/require-await': 'off',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+      'no-console': 'error',
+      'max-lines': ['error', { max: 500 }],
+      'no-restricted-syntax': ['error', ENUM],
+    },
+  },
+  {
+    files: ['src/core/**/*.ts'],
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'error',
+      'no-restricted-syntax': ['error', ENUM, ENVIRONMENT, ...CLOCK],
+    },
+  },
+  { files: ['src/server/**/*.ts', 'src/api/**/*.ts'], rules: { 'no-restricted-syntax': ['error', ENUM, ENVIRONMENT, ...CLOCK] } },
+  { files: ['src/server/adapters/**/*.ts', 'src/server/worker/**/*.ts'], rules: { 'no-restricted-syntax': ['error', ENUM, ENVIRONMENT] } },
+  { files: ['src/server/config.ts', 'src/server/wire/**/*.ts'], rules: { 'no-restricted-syntax': ['error', ENUM] } },
+  {
+    files: ['**/*.test.ts', '**/*.test.tsx', 'src/testing/**', 'e2e/**', 'bench/**'],
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unsafe-assignment': 'off',
+      '@typescript-eslint/no-unsafe-member-access': 'off',
+      '@typescript-eslint/no-unsafe-argument': 'off',
+      '@typescript-eslint/no-unsafe-return': 'off',
+      '@typescript-eslint/no-unsafe-call': 'off',
+      '@typescript-eslint/no-explicit-any': 'off',
+      'no-restricted-syntax': ['error', ENUM],
+    },
+  },
+  { files: ['bench/**'], rules: { 'no-console': 'off' } },
+);

@@ -1,0 +1,37 @@
+import nextJest from 'next/jest.js';
+
+// Packages that ship only ES modules, and those they need: transformed with our own code.
+const ESM = [
+  'p-limit',
+  'yocto-queue',
+  'fast-check',
+  'pure-rand',
+  'feelin',
+  'lezer-feel',
+  'min-dash',
+  '@bpmn-io',
+  '@lezer',
+  '@codemirror',
+  '@marijn',
+  'style-mod',
+  'crelt',
+  'w3c-keyname',
+  'cheerio',
+  'csv-parse',
+  'csv-stringify',
+  'temporal-polyfill',
+  'temporal-utils',
+  'temporal-spec',
+];
+const make = nextJest({ dir: './' });
+const base = await make({
+  testEnvironment: 'node',
+  roots: ['<rootDir>/src', '<rootDir>/lint'],
+  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+  modulePathIgnorePatterns: ['<rootDir>/lint/broken/', '<rootDir>/.next/'],
+  moduleNameMapper: { '^server-only$': '<rootDir>/src/testing/empty.ts' },
+  globalSetup: '<rootDir>/src/testing/database-up.mjs',
+  globalTeardown: '<rootDir>/src/testing/database-down.mjs',
+  testTimeout: 30_000,
+})();
+export default { ...base, transformIgnorePatterns: [`/node_modules/(?!(${ESM.join('|')})/)`] };

@@ -1,0 +1,1 @@
+import '../server/store/one';

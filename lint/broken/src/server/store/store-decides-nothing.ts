@@ -1,0 +1,1 @@
+import '../usecases/sql-in-store';

@@ -1,0 +1,1 @@
+import '../../core/base/ids';

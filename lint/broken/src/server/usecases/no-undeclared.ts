@@ -1,0 +1,1 @@
+import 'not-in-package-json';

@@ -1,0 +1,28 @@
+#!/usr/bin/env node
+// `npm run test:e2e`: a fresh Millrace with the demo world on free ports, and Playwright against it. Arguments go to Playwright.
+import { spawn } from 'node:child_process';
+import path from 'node:path';
+import { ensureDebian, ensurePackages, freshWorld, ROOT } from './lib.mjs';
+
+ensurePackages();
+ensureDebian(['chromium']);
+const world = await freshWorld(path.join(ROOT, '.local/e2e'), { workers: 2 });
+let code = 1;
+try {
+  code = await new Promise((resolve) => {
+    const run = spawn(process.execPath, ['node_modules/@playwright/test/cli.js', 'test', ...process.argv.slice(2)], {
+      cwd: ROOT,
+      stdio: 'inherit',
+      env: {
+        ...process.env,
+        E2E_URL: world.url,
+        E2E_TOKEN: world.token,
+        E2E_MAIL: `http://127.0.0.1:${world.ports.mail}`,
+      },
+    });
+    run.on('exit', (status) => resolve(status ?? 1));
+  });
+} finally {
+  await world.stop();
+}
+process.exit(code);

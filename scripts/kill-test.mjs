@@ -1,0 +1,103 @@
+#!/usr/bin/env node
+// `npm run kill-test [SENDS] [KILLS]`: real workers, a real relay, kill -9 at random moments. Every mail must arrive once.
+// Prints its counts; exits non-zero when a mail was lost or doubled.
+import fs from 'node:fs';
+import path from 'node:path';
+import { freshWorld, ROOT, say, sleep } from './lib.mjs';
+
+const [SENDS, KILLS] = [Number(process.argv[2] ?? 500), Number(process.argv[3] ?? 20)];
+const SEED = 20261124;
+const LEASE_MS = 3000;
+const HOME = path.join(ROOT, '.local/kill');
+const FLOW = `flow "Kill test"
+about person
+
+take in from hand
+keep when email != null
+write email "Plain" as m
+ask "north" to approve m
+send m
+`;
+
+/** Mulberry32: the moments of the kills can be had again. */
+function random(seed) {
+  let a = seed;
+  return () => {
+    a = (a + 0x6d2b79f5) | 0;
+    let t = Math.imul(a ^ (a >>> 15), 1 | a);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** A workspace without limits that would take days: the pace is not what is tested here. */
+function seed() {
+  const workspace = JSON.parse(fs.readFileSync(path.join(ROOT, 'demo/workspace.json'), 'utf8'));
+  workspace.mailboxes[0].dailyLimit = 100_000;
+  workspace.mailboxes[0].personGapDays = 0;
+  workspace.library.push({
+    kind: 'template',
+    name: 'Plain',
+    body: { name: 'Plain', subject: 'Hello', body: 'Hello {first_name or "there"},\n\na plain mail.' },
+  });
+  fs.writeFileSync(path.join(HOME, 'flow.race'), FLOW);
+  workspace.flows = [path.join(HOME, 'flow.race')];
+  delete workspace.crm;
+  fs.writeFileSync(path.join(HOME, 'workspace.json'), JSON.stringify(workspace));
+  return path.join(HOME, 'workspace.json');
+}
+
+const world = await freshWorld(HOME, { seed, workers: 2, env: { MILLRACE_LEASE_MS: String(LEASE_MS), MILLRACE_LOG: 'error' } });
+const { api } = world;
+let failed = true;
+try {
+  const until = async (what, test, seconds = 300) => {
+    for (const end = Date.now() + seconds * 1000; Date.now() < end; await sleep(300)) if (await test()) return;
+    throw new Error(`${what} did not happen within ${seconds} s`);
+  };
+  const counts = async () => (await fetch(`http://127.0.0.1:${world.ports.mail}/counts`)).json();
+
+  const [flow] = (await api('GET', '/flows')).items;
+  const list = ['Name,Mail', ...Array.from({ length: SENDS }, (_, i) => `Reader Number${i},reader${i}@silent${i}.example`)].join('\n');
+  const { import: uploaded } = await api('POST', `/imports?name=kill.csv&flow=${flow.id}`, Buffer.from(list));
+  await api('POST', `/imports/${uploaded.id}/start`, {});
+  let approved = 0;
+  await until('approving', async () => {
+    const { items } = await api('GET', '/reviews');
+    for (const review of items) await api('POST', `/reviews/${review.id}/decision`, { does: 'approve' });
+    approved += items.length;
+    return approved >= SENDS;
+  });
+  say(`${approved} messages approved; ${KILLS} kills of ${world.crew.length} workers (seed ${SEED})`);
+  // Two minutes apart, inside office hours: many days. The clock walks from send to send while workers die.
+  await api('POST', '/clock', { byMs: 30 * 86_400_000 });
+
+  const chance = random(SEED);
+  for (let kill = 1; kill <= KILLS; kill++) {
+    // Spread over the whole sending, each at a random moment.
+    await until('sending', async () => (await counts()).taken >= (SENDS * (kill - 1)) / KILLS, 600);
+    await sleep(chance() * 700);
+    const victim = world.crew[Math.floor(chance() * world.crew.length)];
+    victim.stopping = true;
+    process.kill(victim.pid, 'SIGKILL');
+    await sleep(100);
+    victim.stopping = false;
+    victim.isReady = false;
+    await victim.start();
+    if (kill % 5 === 0) say(`${kill} kills, ${(await counts()).taken} mails arrived`);
+  }
+  await until(
+    'sending',
+    async () => (await counts()).different >= SENDS && (await api('GET', '/messages?state=planned&limit=1')).items.length === 0,
+    900,
+  );
+  await sleep(LEASE_MS + 2000);
+  const end = await counts();
+  const doubts = (await api('GET', '/messages?state=in%20doubt&limit=200')).items.length;
+  const lost = SENDS - end.different;
+  say(`sent ${SENDS}: arrived ${end.different}, lost ${lost}, twice ${end.twice}, still in doubt ${doubts}, after ${KILLS} kills`);
+  failed = lost !== 0 || end.twice !== 0;
+} finally {
+  await world.stop();
+}
+process.exit(failed ? 1 : 0);

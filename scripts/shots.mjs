@@ -1,0 +1,100 @@
+#!/usr/bin/env node
+// `npm run shots`: pictures of the main views for docs/screenshots, from a fresh demo world that has lived for two days.
+import fs from 'node:fs';
+import path from 'node:path';
+import { ensureDebian, ensurePackages, freshWorld, ROOT, say, sleep } from './lib.mjs';
+
+const HOME = path.join(ROOT, '.local/shots');
+const OUT = path.join(ROOT, 'docs/screenshots');
+ensurePackages();
+ensureDebian(['chromium']);
+fs.mkdirSync(OUT, { recursive: true });
+const world = await freshWorld(HOME);
+const { api } = world;
+let browser;
+try {
+  const until = async (test) => {
+    while (!(await test())) await sleep(300);
+  };
+  const daysLater = async (days) => {
+    await api('POST', '/clock', { byMs: days * 86_400_000 });
+    await until(async () => (await api('GET', '/clock')).target === null);
+  };
+
+  const { chromium } = await import('@playwright/test');
+  browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: JSON.parse(fs.readFileSync(path.join(ROOT, 'scripts/chromium.json'), 'utf8')),
+  });
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    timezoneId: 'Europe/London',
+    baseURL: world.url,
+  });
+  const page = await context.newPage();
+  const shot = async (name) => {
+    await page.waitForLoadState('networkidle');
+    await sleep(400);
+    await page.screenshot({ path: path.join(OUT, `${name}.png`) });
+    say(`docs/screenshots/${name}.png`);
+  };
+  await page.goto('/sign-in');
+  await page.getByRole('button', { name: /Ines/ }).click();
+  await page.waitForURL('**/');
+
+  const list = fs.readFileSync(path.join(ROOT, 'demo/lists/bezoekers_najaar.csv'));
+  const [flow] = (await api('GET', '/flows')).items;
+  await page.goto('/sources');
+  await page.getByLabel('List file').setInputFiles('demo/lists/bezoekers_najaar.csv');
+  await page.waitForURL(/sources\/.+/);
+  await shot('intake');
+
+  const uploaded = await api('POST', `/imports?name=autumn-fair.csv&flow=${flow.id}`, list);
+  await api('POST', `/imports/${uploaded.import.id}/start`, {});
+  await until(async () => (await api('GET', `/imports/${uploaded.import.id}`)).state === 'done');
+  await until(async () => (await api('GET', '/trips?state=ready&limit=1')).items.length === 0);
+  const reviews = (await api('GET', '/reviews')).items;
+  for (const review of reviews.slice(0, 70)) await api('POST', `/reviews/${review.id}/decision`, { does: 'approve' });
+  await daysLater(1);
+
+  await page.goto(`/flows/${flow.id}`);
+  await page.getByRole('button', { name: /specimens/ }).click();
+  await page.getByRole('button', { name: /Pick others/ }).click();
+  await sleep(800);
+  await page.getByRole('button', { name: 'Done' }).click();
+  const tryOut = async () => {
+    await page.getByRole('button', { name: /^Try/ }).click();
+    await sleep(1000);
+    await page.getByRole('button', { name: /^Try(?!ing)/ }).waitFor();
+    await sleep(800);
+  };
+  await tryOut();
+  // The best scored specimen stands first in the table.
+  await page.locator('section[aria-label="All specimens at this line"] tbody tr').first().click();
+  await shot('workbench');
+  await page.getByRole('button', { name: 'Trial sheet' }).click();
+  await shot('trial');
+  await page.getByRole('button', { name: 'Text', exact: true }).click();
+  await sleep(900);
+  await shot('text');
+
+  await page.goto('/');
+  await shot('desk');
+  await page.locator('[data-kind=review]').first().getByRole('button').first().click();
+  await sleep(500);
+  await shot('review');
+
+  const answers = (await api('GET', '/messages?state=received&limit=100')).items.filter((message) => message.reading.kind === 'interested');
+  await page.goto(`/messages/${answers[0].threadId}`);
+  await shot('thread');
+  await page.goto(`/records/people/${answers[0].personId}`);
+  await shot('record');
+  const trips = (await api('GET', '/trips?state=following&limit=20')).items;
+  await page.goto(`/trips/${trips[0].id}`);
+  await page.getByRole('button', { name: /of 100, hot/ }).click();
+  await shot('trip');
+} finally {
+  await browser?.close();
+  await world.stop();
+}

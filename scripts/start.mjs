@@ -1,0 +1,62 @@
+#!/usr/bin/env node
+// `npm start`: everything from a fresh checkout to a running Millrace. `-- --empty` starts without demo data and stand-ins.
+import path from 'node:path';
+import {
+  ensureBuilt,
+  ensureDebian,
+  ensurePackages,
+  fail,
+  ROOT,
+  runProgram,
+  say,
+  startDatabase,
+  startProcesses,
+  stopDatabase,
+} from './lib.mjs';
+import { freePort, portIsFree } from './ports.mjs';
+
+const empty = process.argv.includes('--empty');
+const unknown = process.argv.slice(2).find((word) => word !== '--empty');
+if (unknown) fail(`unknown option ${unknown}: there is only --empty`);
+const home = empty ? path.join(ROOT, '.local/empty') : ROOT;
+const ownDatabase = !(empty && process.env.DATABASE_URL);
+
+ensurePackages();
+if (ownDatabase) ensureDebian(['postgresql']);
+const databaseUrl = ownDatabase ? startDatabase(home) : process.env.DATABASE_URL;
+let running;
+let stopping = false;
+async function stop(code = 0) {
+  if (stopping) return;
+  stopping = true;
+  await running?.stop();
+  if (ownDatabase) stopDatabase(home);
+  process.exit(code);
+}
+process.on('SIGINT', () => void stop());
+process.on('SIGTERM', () => void stop());
+
+try {
+  await ensureBuilt();
+  const base = { DATABASE_URL: databaseUrl, MILLRACE_DEMO: empty ? '0' : '1' };
+  runProgram('server/wire/migrate', base);
+  const told = runProgram(empty ? 'server/wire/first' : 'server/wire/demo', base).stdout.trim();
+  if (empty && told) say(told);
+  const wanted = Number(process.env.PORT ?? 3417);
+  const port = (await portIsFree(wanted)) ? wanted : await freePort();
+  running = await startProcesses({
+    databaseUrl,
+    demo: !empty,
+    port,
+    restart: true,
+    ...(empty ? {} : { journal: '.local/mail-taken.jsonl' }),
+    env: {
+      MILLRACE_PUBLIC_URL: process.env.MILLRACE_PUBLIC_URL ?? `http://127.0.0.1:${port}`,
+      MILLRACE_SECRET: process.env.MILLRACE_SECRET ?? databaseUrl,
+    },
+  });
+  say(`Millrace is ready: ${running.url}   (Ctrl-C stops it)`);
+} catch (error) {
+  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+  await stop(1);
+}

@@ -1,0 +1,34 @@
+#!/usr/bin/env node
+// `npm test`: set-up, lint, Jest, Playwright. Ends with one line, "N passed, N failed", the sums of Jest and Playwright.
+import { spawnSync } from 'node:child_process';
+import fs from 'node:fs';
+import path from 'node:path';
+import { ensureBuilt, ensureDebian, ensurePackages, ROOT } from './lib.mjs';
+
+ensurePackages();
+ensureDebian(['postgresql', 'chromium']);
+await ensureBuilt();
+const LOCAL = path.join(ROOT, '.local');
+fs.mkdirSync(LOCAL, { recursive: true });
+const results = { jest: path.join(LOCAL, 'jest.json'), playwright: path.join(LOCAL, 'playwright.json') };
+for (const file of Object.values(results)) fs.rmSync(file, { force: true });
+const step = (args, env = {}) =>
+  spawnSync(process.execPath, args, { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env } }).status === 0;
+
+const lint = step(['scripts/lint.mjs']);
+const jest = step(['node_modules/jest/bin/jest.js', '--json', `--outputFile=${results.jest}`]);
+const e2e = step(['scripts/e2e.mjs'], { E2E_JSON: results.playwright });
+
+const read = (file) => (fs.existsSync(file) ? JSON.parse(fs.readFileSync(file, 'utf8')) : undefined);
+const unit = read(results.jest);
+const browser = read(results.playwright);
+const passed = (unit?.numPassedTests ?? 0) + (browser?.stats.expected ?? 0) + (browser?.stats.flaky ?? 0);
+const failed =
+  (unit?.numFailedTests ?? 0) +
+  (unit?.numRuntimeErrorTestSuites ?? 0) +
+  (browser?.stats.unexpected ?? 0) +
+  (lint ? 0 : 1) +
+  (unit ? 0 : 1) +
+  (browser ? 0 : 1);
+process.stdout.write(`${passed} passed, ${failed} failed\n`);
+process.exit(lint && jest && e2e && failed === 0 && passed > 0 ? 0 : 1);

@@ -1,0 +1,247 @@
+import { z } from 'zod';
+import { OUTCOMES } from '../core/engine';
+import { SOURCE_KINDS } from '../core/facts';
+
+const instant = z.iso.datetime().describe('UTC');
+const id = z.uuid();
+const value = z.union([z.string(), z.number(), z.boolean(), z.null()]);
+export const money = z.number().int().describe('millionths of a euro');
+
+export const problemSchema = z
+  .object({ type: z.string(), title: z.string(), status: z.number().int(), detail: z.string() })
+  .loose()
+  .describe('RFC 9457 problem document');
+
+export const factSchema = z.object({
+  id: z.string(),
+  record: z.object({ kind: z.enum(['person', 'company', 'deal']), id }),
+  field: z.string(),
+  value,
+  source: z.enum(SOURCE_KINDS),
+  sourceRef: z.string(),
+  url: z.string().optional(),
+  quote: z.string().optional(),
+  confidence: z.number().min(0).max(1),
+  observedAt: instant,
+});
+export const knownSchema = z.object({
+  record: z.string(),
+  recordId: id,
+  key: z.string(),
+  label: z.string(),
+  group: z.string(),
+  unit: z.string().nullable(),
+  fact: factSchema.nullable(),
+  others: z.array(factSchema),
+});
+export const personSchema = z.object({
+  id,
+  name: z.string(),
+  firstName: z.string().nullable(),
+  lastName: z.string().nullable(),
+  jobTitle: z.string().nullable(),
+  email: z.string().nullable(),
+  phone: z.string().nullable(),
+  language: z.string().nullable(),
+  status: z.string().nullable(),
+  metAt: z.string().nullable(),
+  companyId: id.nullable(),
+  companyName: z.string().nullable(),
+  ownerName: z.string().nullable(),
+  createdAt: instant,
+  mergedInto: id.nullable(),
+});
+export const companySchema = z.object({
+  id,
+  name: z.string(),
+  website: z.string().nullable(),
+  phone: z.string().nullable(),
+  city: z.string().nullable(),
+  country: z.string().nullable(),
+  heatedArea: z.number().nullable().describe('ha'),
+  mainCrop: z.string().nullable(),
+  controls: z.string().nullable(),
+  status: z.string().nullable(),
+  people: z.number().int(),
+  createdAt: instant,
+  mergedInto: id.nullable(),
+});
+export const dealSchema = z.object({
+  id,
+  title: z.string(),
+  pipeline: z.string(),
+  stage: z.string(),
+  amount: z.number().nullable().describe('EUR'),
+  companyId: id.nullable(),
+  companyName: z.string().nullable(),
+  personId: id.nullable(),
+  personName: z.string().nullable(),
+  ownerName: z.string().nullable(),
+  stageSince: instant,
+  createdAt: instant,
+});
+export const importSchema = z.object({
+  id,
+  fileName: z.string(),
+  label: z.string(),
+  matching: z.array(z.string()),
+  defaultCountry: z.string(),
+  flowId: id.nullable(),
+  state: z.enum(['looked at', 'queued', 'running', 'done', 'failed']),
+  total: z.number().int(),
+  doneRows: z.number().int(),
+  counts: z.record(z.string(), z.number()),
+  problem: z.string().nullable(),
+  createdAt: instant,
+  finishedAt: instant.nullable(),
+});
+export const previewSchema = z.object({
+  import: importSchema,
+  table: z.object({ encoding: z.string(), delimiter: z.string(), headingRow: z.number().int() }),
+  columns: z.array(z.object({ heading: z.string(), target: z.string(), why: z.string(), sure: z.boolean(), samples: z.array(z.string()) })),
+  counts: z.object({
+    new: z.number().int(),
+    known: z.number().int(),
+    perhaps: z.number().int(),
+    refused: z.number().int(),
+    newCompanies: z.number().int(),
+  }),
+  rows: z.array(
+    z.object({
+      row: z.number().int(),
+      fileRow: z.number().int(),
+      cells: z.array(z.string()),
+      plan: z.looseObject({ kind: z.enum(['new', 'known', 'perhaps', 'refused']), why: z.string() }),
+      reading: z.looseObject({}),
+    }),
+  ),
+});
+export const flowSchema = z.object({
+  id,
+  name: z.string(),
+  draftText: z.string(),
+  draftNo: z.number().int(),
+  liveVersionId: id.nullable(),
+  liveNo: z.number().int().nullable(),
+  liveSince: instant.nullable(),
+  updatedAt: instant,
+});
+export const findingSchema = z.object({
+  code: z.string(),
+  severity: z.enum(['error', 'warning']),
+  message: z.string(),
+  from: z.number().int(),
+  to: z.number().int(),
+  mend: z
+    .object({ label: z.string(), edits: z.array(z.object({ from: z.number().int(), to: z.number().int(), insert: z.string() })) })
+    .optional(),
+});
+export const tripSchema = z.object({
+  id,
+  flowId: id,
+  flowName: z.string(),
+  versionNo: z.number().int().nullable(),
+  personId: id,
+  personName: z.string(),
+  companyName: z.string().nullable(),
+  state: z.enum(['ready', 'waiting', 'asking', 'following', 'stuck', 'done', 'stopped']),
+  stateDetail: z.looseObject({}),
+  mark: z.string().nullable(),
+  verb: z.string().nullable(),
+  says: z.string().nullable(),
+  dueAt: instant.nullable(),
+  createdAt: instant,
+  endedAt: instant.nullable(),
+  costMicro: money,
+});
+export const journalSchema = z.object({
+  seq: z.number().int(),
+  mark: z.string(),
+  verb: z.string(),
+  outcome: z.enum(OUTCOMES),
+  says: z.string(),
+  detail: z.record(z.string(), z.json()),
+  costMicro: money,
+  tookMs: z.number(),
+  at: instant,
+});
+export const messageSchema = z.object({
+  id,
+  threadId: id.nullable(),
+  tripId: id.nullable(),
+  personId: id.nullable(),
+  personName: z.string().nullable(),
+  direction: z.enum(['out', 'in']),
+  template: z.string().nullable(),
+  touch: z.number().int().nullable(),
+  subject: z.string(),
+  body: z.string(),
+  state: z.string(),
+  rfcId: z.string().nullable(),
+  inReplyTo: z.string().nullable(),
+  at: instant,
+  dueAt: instant.nullable(),
+  reading: z.looseObject({ kind: z.string() }).nullable(),
+  checks: z.array(z.object({ id: z.string(), ok: z.boolean(), says: z.string() })),
+});
+export const reviewSchema = z.object({
+  id,
+  tripId: id,
+  messageId: id,
+  who: z.string(),
+  state: z.string(),
+  dueAt: instant.nullable(),
+  createdAt: instant,
+  personId: id,
+  personName: z.string(),
+  companyName: z.string().nullable(),
+  flowId: id,
+  flowName: z.string(),
+  subject: z.string(),
+  message: messageSchema,
+});
+export const pairSchema = z.object({
+  id,
+  kind: z.enum(['person', 'company']),
+  aId: id,
+  bId: id,
+  aName: z.string(),
+  bName: z.string(),
+  confidence: z.number(),
+  state: z.string(),
+  evidence: z.array(z.looseObject({ field: z.string(), weight: z.number() })),
+  createdAt: instant,
+});
+export const clockSchema = z.object({ now: instant, target: instant.nullable(), movable: z.boolean() });
+export const lineCountSchema = z.object({
+  mark: z.string(),
+  outcome: z.enum(OUTCOMES),
+  arm: z.string().nullable(),
+  trips: z.number().int(),
+  costMicro: money,
+  tookMs: z.number(),
+});
+export const trialSchema = z.object({
+  id,
+  text: z.string().describe('the flow text that was tried'),
+  at: instant,
+  running: z.number().int().describe('specimens still on their way'),
+  costMicro: money,
+  trips: z.array(
+    z.object({
+      id,
+      personId: id,
+      personName: z.string(),
+      companyName: z.string().nullable(),
+      state: tripSchema.shape.state,
+      why: z.string(),
+      journal: z.array(journalSchema),
+      facts: z.array(factSchema),
+    }),
+  ),
+  lines: z.array(lineCountSchema),
+});
+export const pageOf = <T extends z.ZodType>(item: T) =>
+  z.object({ items: z.array(item), next: z.string().nullable().describe('give it back as `cursor` for the next page') });
+export const valuesSchema = z.record(z.string(), value);
+export const okSchema = z.object({ ok: z.literal(true) });

@@ -1,0 +1,48 @@
+import { flow, flows, latestTrials, ribbon, specimenPeople, versions } from '../../../../server/usecases/flows';
+import { library } from '../../../../server/usecases/library';
+import { workspace } from '../../../../server/usecases/world';
+import { Workbench } from '../../../../ui/flows/view/Workbench';
+import { orNotFound } from '../../../not-found-or';
+import { signed } from '../../../session';
+
+const DAY_MS = 86_400_000;
+
+export const metadata = { title: 'Flow' };
+
+export default async function WorkbenchPage({ params }: { readonly params: Promise<{ id: string }> }) {
+  const { world, may } = await signed();
+  const { id } = await params;
+  const row = await orNotFound(flow(world, id));
+  const now = await world.clock.now();
+  const [names, trials, people, all, day, week, ever, past, space] = await Promise.all([
+    library(world),
+    latestTrials(world, id),
+    specimenPeople(world, id),
+    flows(world, 0),
+    ribbon(world, id, now - DAY_MS),
+    ribbon(world, id, now - 7 * DAY_MS),
+    ribbon(world, id, undefined),
+    versions(world, id),
+    workspace(world.db),
+  ]);
+  const live = past.find((version) => version.id === row.liveVersionId);
+  return (
+    <Workbench
+      key={id}
+      flow={{
+        id,
+        draftText: row.draftText,
+        draftNo: row.draftNo,
+        live: live ? { no: live.no, text: live.text, since: live.releasedAt } : null,
+        underWay: all.find((entry) => entry.id === id)?.counts?.underWay ?? 0,
+      }}
+      library={names}
+      trials={trials}
+      people={people}
+      live={{ day, week, all: ever }}
+      zone={space.zone}
+      mayEdit={may('edit flows')}
+      mayRelease={may('release')}
+    />
+  );
+}

@@ -1,0 +1,25 @@
+import type { ReactNode } from 'react';
+import { readClock } from '../../server/usecases/clock';
+import { railCounts } from '../../server/usecases/overview';
+import { Shell } from '../../ui/shell/view/Shell';
+import { signed } from '../session';
+
+export const dynamic = 'force-dynamic';
+
+export default async function InLayout({ children }: { readonly children: ReactNode }) {
+  const { world, user, may } = await signed();
+  const [counts, clock] = await Promise.all([railCounts(world), readClock(world)]);
+  return (
+    <Shell
+      rail={{
+        ...counts,
+        movable: counts.movable && may('move the clock'),
+        target: clock.target,
+        userName: user.name,
+        userTitle: user.title,
+      }}
+    >
+      {children}
+    </Shell>
+  );
+}

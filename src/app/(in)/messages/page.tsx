@@ -1,0 +1,12 @@
+import { threads } from '../../../server/usecases/overview';
+import { workspace } from '../../../server/usecases/world';
+import { Threads } from '../../../ui/messages/view/Threads';
+import { signed } from '../../session';
+
+export const metadata = { title: 'Messages' };
+
+export default async function MessagesPage() {
+  const { world } = await signed();
+  const [rows, now, space] = await Promise.all([threads(world), world.clock.now(), workspace(world.db)]);
+  return <Threads threads={rows} now={now} zone={space.zone} />;
+}

@@ -1,0 +1,39 @@
+import { flows, ribbon } from '../../server/usecases/flows';
+import { lately, startOfDay, todaysSends } from '../../server/usecases/overview';
+import { desk } from '../../server/usecases/reviews';
+import { Desk } from '../../ui/desk/view/Desk';
+import { signed } from '../session';
+
+const DAY_MS = 86_400_000;
+
+export const metadata = { title: 'Desk' };
+
+export default async function DeskPage() {
+  const { world, may } = await signed();
+  const now = await world.clock.now();
+  const [open, sends, live, last] = await Promise.all([
+    desk(world),
+    todaysSends(world),
+    flows(world, await startOfDay(world)),
+    lately(world),
+  ]);
+  const narrow = await Promise.all(live.map((flow) => ribbon(world, flow.id, now - DAY_MS)));
+  return (
+    <Desk
+      desk={open}
+      sends={sends}
+      now={now}
+      lately={last}
+      mayDecide={may('decide')}
+      mayDealWithTrips={may('deal with trips')}
+      flows={live.map((flow, i) => ({
+        id: flow.id,
+        name: flow.name,
+        live: flow.liveNo !== null,
+        counts: flow.counts ?? null,
+        lines: narrow[i] ?? [],
+        text: flow.draftText,
+      }))}
+    />
+  );
+}

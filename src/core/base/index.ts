@@ -1,0 +1,15 @@
+/**
+ * The ground every other core folder stands on: ids that know their kind, outcomes, the never-check,
+ * instants and durations, stable hashing. Promises: pure, no clock, no chance, no environment.
+ * Refuses: anything that knows a domain word beyond the kinds of records.
+ */
+export { assert, never } from './assert';
+export type { Brand, CompanyId, DealId, FactId, PersonId, RecordId, RecordKind, RecordRef, TripId } from './ids';
+export { brandId, isRecordKind, sameRecord } from './ids';
+export { stableHash, stableId } from './hash';
+export type { Duration, DurationUnit, Instant } from './time';
+export { DURATION_UNITS, durationMs, isWorkingUnit, printDuration } from './time';
+export type { Json, JsonObject } from './json';
+export { textIn } from './json';
+export { near } from './near';
+export { clip, fold, plural, words } from './text';

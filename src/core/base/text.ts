@@ -1,0 +1,30 @@
+/** Lower case without accents; ß, ø, æ, ł and đ written out, so that names compare across keyboards. */
+export function fold(text: string): string {
+  return text
+    .toLowerCase()
+    .normalize('NFD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .replace(/ß/g, 'ss')
+    .replace(/ø/g, 'o')
+    .replace(/æ/g, 'ae')
+    .replace(/ł/g, 'l')
+    .replace(/đ/g, 'd');
+}
+
+/** Folded words of letters and digits. */
+export function words(text: string): string[] {
+  return fold(text).match(/[\p{L}\p{N}]+/gu) ?? [];
+}
+
+/** At most `length` characters, cut at a word, with an ellipsis when something was cut. */
+export function clip(text: string, length: number): string {
+  if (text.length <= length) return text;
+  const cut = text.slice(0, length - 1);
+  const space = cut.lastIndexOf(' ');
+  return `${cut.slice(0, space > length * 0.6 ? space : cut.length).trimEnd()}…`;
+}
+
+/** "1 person", "3 people". */
+export function plural(count: number, one: string, many = `${one}s`): string {
+  return `${count.toLocaleString('en-GB')} ${count === 1 ? one : many}`;
+}

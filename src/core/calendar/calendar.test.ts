@@ -1,0 +1,107 @@
+import fc from 'fast-check';
+import { addWorkingDays, dayKey, isWorkingDay, nextSlot, SLOT_MS, zoneOf, type SlotBook, type WorkingTime } from './index';
+
+const at = (iso: string): number => Date.parse(iso);
+const london: WorkingTime = {
+  zone: 'Europe/London',
+  fromMinute: 9 * 60,
+  toMinute: 17 * 60,
+  daysOff: new Set(['2026-12-25', '2026-12-28']),
+};
+const empty: SlotBook = { taken: new Set(), perDay: new Map(), dailyLimit: 60, zone: 'Europe/London' };
+
+describe('working days', () => {
+  test.each([
+    ['2026-11-24T10:00:00Z', true],
+    ['2026-11-28T10:00:00Z', false],
+    ['2026-12-25T10:00:00Z', false],
+  ])('%s', (iso, working) => {
+    expect(isWorkingDay(at(iso), london)).toBe(working);
+  });
+
+  test.each([
+    ['three over a weekend', '2026-11-26T09:30:00Z', 3, '2026-12-01T09:30:00Z'],
+    ['over Christmas', '2026-12-24T09:30:00Z', 1, '2026-12-29T09:30:00Z'],
+    ['none leaves the instant', '2026-11-28T09:30:00Z', 0, '2026-11-28T09:30:00Z'],
+    ['the local hour stays when the clocks change', '2027-03-26T09:30:00Z', 1, '2027-03-29T08:30:00Z'],
+  ])('%s', (_name, from, days, to) => {
+    expect(new Date(addWorkingDays(at(from), days, london)).toISOString()).toBe(new Date(to).toISOString());
+  });
+});
+
+describe('the next slot', () => {
+  test.each([
+    ['inside hours: the next two-minute step', '2026-11-24T10:00:30Z', '2026-11-24T10:02:00Z'],
+    ['before hours: when they begin', '2026-11-24T05:00:00Z', '2026-11-24T09:00:00Z'],
+    ['after hours: the next morning', '2026-11-24T17:00:00Z', '2026-11-25T09:00:00Z'],
+    ['on Friday evening: Monday', '2026-11-27T18:00:00Z', '2026-11-30T09:00:00Z'],
+  ])('%s', (_name, earliest, slot) => {
+    expect(new Date(nextSlot(at(earliest), london, empty)).toISOString()).toBe(new Date(slot).toISOString());
+  });
+
+  test('is in the reader’s office hours, not the sender’s', () => {
+    const vicar = { ...london, zone: 'Europe/Madrid' };
+    expect(new Date(nextSlot(at('2026-11-24T06:00:00Z'), vicar, empty)).toISOString()).toBe('2026-11-24T08:00:00.000Z');
+  });
+
+  test('a full day moves to the next one', () => {
+    const full = { ...empty, perDay: new Map([['2026-11-24', 60]]) };
+    expect(dayKey(nextSlot(at('2026-11-24T10:00:00Z'), london, full), 'Europe/London')).toBe('2026-11-25');
+  });
+
+  const zones = ['Europe/London', 'Europe/Madrid', 'America/New_York', 'Asia/Kolkata', 'Pacific/Auckland'];
+  test('planning hundreds of sends breaks no rule: hours, working days, spacing, daily limit', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({ hours: fc.integer({ min: 0, max: 24 * 9 }), zone: fc.constantFrom(...zones), from: fc.integer({ min: 6, max: 11 }) }),
+          { minLength: 20, maxLength: 120 },
+        ),
+        fc.integer({ min: 3, max: 25 }),
+        (asks, dailyLimit) => {
+          const taken = new Set<number>();
+          const perDay = new Map<string, number>();
+          for (const ask of asks) {
+            const reader: WorkingTime = {
+              zone: ask.zone,
+              fromMinute: ask.from * 60,
+              toMinute: (ask.from + 7) * 60,
+              daysOff: london.daysOff,
+            };
+            const earliest = at('2026-12-21T00:00:00Z') + ask.hours * 3_600_000;
+            const slot = nextSlot(earliest, reader, { taken, perDay, dailyLimit, zone: 'Europe/London' });
+            expect(slot).toBeGreaterThanOrEqual(earliest);
+            expect(slot % SLOT_MS).toBe(0);
+            expect(taken.has(slot)).toBe(false);
+            expect(isWorkingDay(slot, reader)).toBe(true);
+            const local = new Intl.DateTimeFormat('en-GB', {
+              timeZone: ask.zone,
+              hour: '2-digit',
+              minute: '2-digit',
+              hour12: false,
+            }).format(slot);
+            const minute = Number(local.slice(0, 2)) * 60 + Number(local.slice(3));
+            expect(minute).toBeGreaterThanOrEqual(reader.fromMinute);
+            expect(minute).toBeLessThan(reader.toMinute);
+            taken.add(slot);
+            const day = dayKey(slot, 'Europe/London');
+            perDay.set(day, (perDay.get(day) ?? 0) + 1);
+            expect(perDay.get(day)).toBeLessThanOrEqual(dailyLimit);
+          }
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+});
+
+describe('zones', () => {
+  test.each([
+    ['ES', 'Europe/Madrid'],
+    ['nl', 'Europe/Amsterdam'],
+    ['XX', 'Europe/London'],
+    [null, 'Europe/London'],
+  ])('%j', (country, zone) => {
+    expect(zoneOf(country, 'Europe/London')).toBe(zone);
+  });
+});

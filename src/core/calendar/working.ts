@@ -1,0 +1,53 @@
+import { DateTime } from 'luxon';
+import type { Instant } from '../base';
+
+/** When a reader may be written to. Hours are minutes since local midnight; `to` is the first minute after. */
+export interface WorkingTime {
+  readonly zone: string;
+  readonly fromMinute: number;
+  readonly toMinute: number;
+  /** local days off as `2026-12-25` */
+  readonly daysOff: ReadonlySet<string>;
+}
+
+const local = (at: Instant, zone: string): DateTime => DateTime.fromMillis(at, { zone });
+
+/** The local date of an instant, as `2026-11-24`. */
+export function dayKey(at: Instant, zone: string): string {
+  return local(at, zone).toFormat('yyyy-MM-dd');
+}
+
+/** Monday to Friday, and not a day off. */
+export function isWorkingDay(at: Instant, time: Pick<WorkingTime, 'zone' | 'daysOff'>): boolean {
+  const day = local(at, time.zone);
+  return day.weekday <= 5 && !time.daysOff.has(day.toFormat('yyyy-MM-dd'));
+}
+
+/** The same local time of day, `days` working days later. 0 leaves the instant as it is. */
+export function addWorkingDays(at: Instant, days: number, time: Pick<WorkingTime, 'zone' | 'daysOff'>): Instant {
+  let day = local(at, time.zone);
+  for (let left = days; left > 0;) {
+    day = day.plus({ days: 1 });
+    if (isWorkingDay(day.toMillis(), time)) left--;
+  }
+  return day.toMillis();
+}
+
+/** The first instant at or after `at` inside working time. */
+export function intoWorkingTime(at: Instant, time: WorkingTime): Instant {
+  let day = local(at, time.zone);
+  for (let guard = 0; guard < 400; guard++) {
+    const minute = day.hour * 60 + day.minute;
+    if (isWorkingDay(day.toMillis(), time)) {
+      if (minute < time.fromMinute) return day.startOf('day').plus({ minutes: time.fromMinute }).toMillis();
+      if (minute < time.toMinute) return day.toMillis();
+    }
+    day = day.plus({ days: 1 }).startOf('day');
+  }
+  return day.toMillis();
+}
+
+/** The start of working time on the next working day. */
+export function nextMorning(at: Instant, time: WorkingTime): Instant {
+  return intoWorkingTime(local(at, time.zone).plus({ days: 1 }).startOf('day').toMillis(), time);
+}

@@ -1,0 +1,189 @@
+import type { Duration, Instant, Json, JsonObject, RecordRef } from '../base';
+import type { FactDraft, FactValue } from '../facts';
+import type { FeelScope } from '../feel';
+import type { Question } from '../flow/syntax';
+import type { Asked, LookupChain } from '../lookup';
+import type { Outcome } from './outcome';
+import type { Composed, FollowUpPlan, LineFact } from '../writer';
+
+/** The record as it is known now: what conditions and slots see. Company is null when the person has none. */
+export interface RecordView {
+  readonly person: FeelScope & { readonly id: string; readonly name: string };
+  readonly company: (FeelScope & { readonly id: string }) | null;
+}
+
+/** Where a trip stands. Each state carries just what it needs. */
+export type TripState =
+  | { readonly kind: 'ready' }
+  | { readonly kind: 'waiting'; readonly until: Instant; readonly why: string }
+  | { readonly kind: 'asking'; readonly what: 'approval' | 'pair'; readonly ref: string; readonly until: Instant | null }
+  | { readonly kind: 'following'; readonly threadId: string }
+  | { readonly kind: 'stuck'; readonly why: string; readonly held: boolean }
+  | { readonly kind: 'done' }
+  | { readonly kind: 'stopped'; readonly why: string };
+
+export interface Trip {
+  readonly id: string;
+  readonly trial: boolean;
+  readonly record: RecordRef;
+  /** index of the instruction to run next; -1 is the end */
+  readonly at: number;
+  /** place inside a line that works in parts (`match` goes target by target) */
+  readonly part: number;
+  readonly state: TripState;
+  /** results by name */
+  readonly vars: { readonly [name: string]: JsonObject };
+  /** journal entries written so far */
+  readonly seq: number;
+  /** failed tries of the present line */
+  readonly tries: number;
+  readonly dealId: string | null;
+}
+
+/** What happened at one line. Money in millionths of a euro. */
+export interface JournalEntry {
+  readonly seq: number;
+  readonly mark: string;
+  readonly verb: string;
+  readonly outcome: Outcome;
+  /** one plain sentence */
+  readonly says: string;
+  readonly detail: JsonObject;
+  readonly costMicro: number;
+  readonly tookMs: number;
+  readonly at: Instant;
+}
+
+/** What a line needs to know from outside the core before it can go on. */
+export type Request =
+  | { readonly kind: 'match'; readonly target: 'person' | 'company'; readonly askAbove: number; readonly sameAbove: number }
+  | {
+      readonly kind: 'read';
+      readonly companyId: string;
+      readonly website: string;
+      readonly questions: readonly Question[];
+      readonly maxPages: number;
+    }
+  | { readonly kind: 'look up'; readonly field: string; readonly chain: LookupChain }
+  | { readonly kind: 'compose'; readonly template: string };
+
+export interface Finding {
+  readonly id: string;
+  readonly found: boolean;
+  readonly value: FactValue;
+  readonly quote: string | null;
+  readonly url: string | null;
+  readonly confidence: number;
+  readonly says: string;
+}
+
+export interface MatchEvidence {
+  readonly field: string;
+  readonly ours: string;
+  readonly theirs: string;
+  readonly agrees: 'yes' | 'partly' | 'no';
+  readonly weight: number;
+}
+
+/** What comes back for a request. */
+export type Answer =
+  | {
+      readonly kind: 'match';
+      readonly how: 'new' | 'same' | 'doubt' | 'none';
+      readonly otherId: string | null;
+      readonly otherName: string;
+      readonly confidence: number;
+      readonly evidence: readonly MatchEvidence[];
+    }
+  | {
+      readonly kind: 'read';
+      readonly findings: readonly Finding[];
+      readonly pages: number;
+      readonly tookMs: number;
+      readonly costMicro: number;
+      readonly says: string;
+    }
+  | { readonly kind: 'look up'; readonly asked: readonly Asked[] }
+  | {
+      readonly kind: 'compose';
+      readonly facts: readonly LineFact[];
+      readonly recentLines: readonly string[];
+      readonly sender: JsonObject;
+      readonly doNotContact: boolean;
+    };
+
+export type Decision =
+  | { readonly kind: 'approve'; readonly by: string; readonly subject: string; readonly body: string; readonly edited: boolean }
+  | { readonly kind: 'refuse'; readonly by: string; readonly why: string }
+  | { readonly kind: 'same'; readonly by: string; readonly otherId: string }
+  | { readonly kind: 'different'; readonly by: string };
+
+export type TripEvent =
+  | { readonly kind: 'go' }
+  | { readonly kind: 'answer'; readonly answer: Answer }
+  | { readonly kind: 'failed'; readonly why: string; readonly retryable: boolean; readonly retryAfterMs: number | null }
+  | { readonly kind: 'decided'; readonly decision: Decision }
+  | { readonly kind: 'overdue' }
+  | { readonly kind: 'plan ended'; readonly how: PlanEnd }
+  | { readonly kind: 'choice'; readonly choice: 'try again' | 'skip the line' | 'end'; readonly by: string };
+
+export type PlanEnd = 'all sent' | 'answered' | 'unsubscribed' | 'bounced' | 'refused';
+
+/** What the decision makes happen in the database, in the same transaction as the trip's new state. */
+export type Command =
+  | { readonly kind: 'record facts'; readonly facts: readonly FactDraft[] }
+  | { readonly kind: 'note'; readonly text: string }
+  | {
+      readonly kind: 'merge';
+      readonly target: 'person' | 'company';
+      readonly fromId: string;
+      readonly intoId: string;
+      readonly confidence: number;
+      readonly evidence: readonly MatchEvidence[];
+      readonly by: string;
+    }
+  | {
+      readonly kind: 'ask about pair';
+      readonly pairId: string;
+      readonly target: 'person' | 'company';
+      readonly aId: string;
+      readonly bId: string;
+      readonly confidence: number;
+      readonly evidence: readonly MatchEvidence[];
+    }
+  | { readonly kind: 'open deal'; readonly dealId: string; readonly pipeline: string; readonly stage: string; readonly title: string }
+  | { readonly kind: 'assign'; readonly what: 'deal' | 'person'; readonly team: string; readonly seq: number }
+  | { readonly kind: 'keep message'; readonly messageId: string; readonly template: string; readonly composed: Composed }
+  | {
+      readonly kind: 'ask approval';
+      readonly reviewId: string;
+      readonly messageId: string;
+      readonly who: string;
+      readonly dueAt: Instant | null;
+      readonly followUps: readonly Composed[];
+    }
+  | { readonly kind: 'escalate review'; readonly reviewId: string; readonly to: string; readonly text: string }
+  | { readonly kind: 'close review'; readonly reviewId: string }
+  | { readonly kind: 'plan touches'; readonly threadId: string; readonly plan: FollowUpPlan; readonly touches: readonly PlannedTouch[] };
+
+export interface PlannedTouch {
+  readonly messageId: string;
+  /** working days after the first touch */
+  readonly day: number;
+  readonly subject: string;
+  readonly body: string;
+  readonly template: string;
+  readonly composed: Composed | null;
+}
+
+/** One step of the engine: the next trip, what was journalled, what to do in the database, what to find out next. */
+export interface Advance {
+  readonly trip: Trip;
+  readonly journal: readonly JournalEntry[];
+  readonly commands: readonly Command[];
+  readonly request: Request | undefined;
+  /** the record may have changed: load it afresh before going on */
+  readonly reload: boolean;
+}
+
+export type { Duration, Json };

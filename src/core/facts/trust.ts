@@ -1,0 +1,46 @@
+import type { Fact, FactDraft, SourceKind } from './fact';
+
+/**
+ * How far a source is trusted, higher first. What people told us (CRM, file, form, API, reply) counts alike, so that
+ * among those the newer one wins; what was found and can be pointed at counts more; a person counts most.
+ */
+const RANK: Record<SourceKind, number> = {
+  hand: 100,
+  confirmed: 90,
+  register: 60,
+  site: 60,
+  lookup: 50,
+  reply: 40,
+  crm: 40,
+  file: 40,
+  form: 40,
+  api: 40,
+  flow: 30,
+};
+
+/** Facts less sure than this only win where nothing surer is known. */
+const DOUBTFUL_BELOW = 0.5;
+
+/** Order of trust: by hand > confirmed > source rank > newer. Facts that found nothing come last. Ties by id. */
+export function byTrust<F extends FactDraft & { readonly id?: string }>(a: F, b: F): number {
+  if ((a.value === null) !== (b.value === null)) return a.value === null ? 1 : -1;
+  const unsure = Number(a.confidence < DOUBTFUL_BELOW) - Number(b.confidence < DOUBTFUL_BELOW);
+  if (unsure !== 0) return unsure;
+  const rank = RANK[b.source] - RANK[a.source];
+  if (rank !== 0) return rank;
+  if (a.observedAt !== b.observedAt) return b.observedAt - a.observedAt;
+  return (a.id ?? '') < (b.id ?? '') ? -1 : 1;
+}
+
+/** The fact whose value the record shows, or undefined when there is none with a value. */
+export function chooseCurrent<F extends FactDraft & { readonly id?: string }>(facts: readonly F[]): F | undefined {
+  let best: F | undefined;
+  for (const fact of facts) if (fact.value !== null && (best === undefined || byTrust(fact, best) < 0)) best = fact;
+  return best;
+}
+
+/** Facts that say something else than the current one, best first: shown under it, never deleted. */
+export function competing(facts: readonly Fact[]): readonly Fact[] {
+  const current = chooseCurrent(facts);
+  return facts.filter((fact) => fact.value !== null && current !== undefined && fact.value !== current.value).sort(byTrust);
+}

@@ -1,0 +1,8 @@
+/**
+ * What a flow's text means against the field catalogue and the named things there are. Promises: every finding has a
+ * place, a severity, one sentence, and a mend where one is certain. Refuses: changing anything.
+ */
+export { checkFlow } from './check';
+export type { Finding, Mend, TextEdit } from './finding';
+export { resultOf } from './scope';
+export { ASKABLE_ROLES, EMPTY_LIBRARY, librarySchema, type Library } from './library';

@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { chainSchema } from '../../lookup';
+import { scorecardSchema } from '../../score';
+import { planSchema, templateSchema } from '../../writer';
+
+/** The named things a flow may speak of. A released version keeps its own copy, so that trips under way finish on it. */
+export const librarySchema = z.object({
+  scorecards: z.array(scorecardSchema),
+  templates: z.array(templateSchema),
+  plans: z.array(planSchema),
+  chains: z.array(chainSchema),
+  teams: z.array(z.string()),
+  pipelines: z.array(z.object({ name: z.string(), stages: z.array(z.string()) })),
+  intakes: z.array(z.object({ kind: z.string(), name: z.string() })),
+  connections: z.array(z.string()),
+});
+export type Library = z.infer<typeof librarySchema>;
+
+/** Roles that `ask` and `tell` may name besides teams. */
+export const ASKABLE_ROLES = ['owner', 'builder', 'reviewer'] as const;
+
+export const EMPTY_LIBRARY: Library = {
+  scorecards: [],
+  templates: [],
+  plans: [],
+  chains: [],
+  teams: [],
+  pipelines: [],
+  intakes: [],
+  connections: [],
+};

@@ -1,0 +1,84 @@
+import { near } from '../../base';
+import { fieldOf, fieldsOf, type FieldType } from '../../facts';
+import type { FeelName, FeelType } from '../../feel';
+import type { AnswerType, Step } from '../syntax';
+
+/** Results that lines before this one have named, and what their parts are. */
+export type ResultShape = Readonly<Record<string, FeelName>>;
+
+const FEEL_TYPE: Record<FieldType, FeelType> = {
+  text: 'string',
+  number: 'number',
+  'yes/no': 'boolean',
+  date: 'date',
+  'e-mail': 'string',
+  phone: 'string',
+  site: 'string',
+  year: 'number',
+};
+
+function answerName(type: AnswerType): FeelName {
+  switch (type.kind) {
+    case 'number':
+      return { type: 'number', ...(type.unit === undefined ? {} : { unit: type.unit }) };
+    case 'yes/no':
+      return { type: 'boolean' };
+    case 'year':
+      return { type: 'number' };
+    case 'text':
+      return { type: 'string' };
+  }
+}
+
+/** What a line leaves behind under its `as` name. */
+export function resultOf(step: Step): { readonly name: string; readonly shape: ResultShape } | undefined {
+  if (!('as' in step) || step.as === undefined) return undefined;
+  const name = step.as.text;
+  switch (step.verb) {
+    case 'read':
+      return { name, shape: Object.fromEntries(step.questions.map((question) => [question.id.text, answerName(question.type)])) };
+    case 'score':
+      return {
+        name,
+        shape: {
+          points: { type: 'number', label: name },
+          band: { type: 'string', label: 'band' },
+          why: { type: 'string' },
+          out: { type: 'boolean' },
+          weakest: { type: 'string' },
+        },
+      };
+    case 'open':
+      return { name, shape: { title: { type: 'string' }, stage: { type: 'string' } } };
+    case 'write':
+      return { name, shape: { subject: { type: 'string' }, body: { type: 'string' } } };
+    default:
+      return undefined;
+  }
+}
+
+/** What a dotted name means at a line: a field of the record, of its company, or a result; else a sentence saying why not. */
+export function nameAt(about: string, results: ReadonlyMap<string, ResultShape>, segments: readonly string[]): FeelName | string {
+  const [first = '', second] = segments;
+  const record = about === 'company' ? 'company' : 'person';
+  if (segments.length === 1) {
+    const field = fieldOf(record, first);
+    if (field) return { type: FEEL_TYPE[field.type], label: field.label, ...(field.unit === undefined ? {} : { unit: field.unit }) };
+    if (results.has(first)) return `“${first}” has parts: write ${first}.${Object.keys(results.get(first) ?? {})[0] ?? 'part'}`;
+    return `“${first}” is not a field of a ${record}, nor the result of a line above${near(first, [...fieldsOf(record).map((entry) => entry.key), ...fieldsOf('company').map((entry) => `company.${entry.key}`), ...results.keys()])}`;
+  }
+  if (second !== undefined && segments.length === 2) {
+    if (first === 'company') {
+      const field = fieldOf('company', second);
+      if (field)
+        return { type: FEEL_TYPE[field.type], label: `company ${field.label}`, ...(field.unit === undefined ? {} : { unit: field.unit }) };
+      return `a company has no field “${second}”${near(
+        second,
+        fieldsOf('company').map((entry) => entry.key),
+      )}`;
+    }
+    const shape = results.get(first);
+    if (shape) return shape[second] ?? `“${first}” has no part “${second}”: it has ${Object.keys(shape).join(', ')}`;
+  }
+  return `“${segments.join('.')}” is not known here: a line above must name it with “as ${first}”`;
+}

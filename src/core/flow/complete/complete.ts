@@ -1,0 +1,127 @@
+import { fieldsOf, type Field } from '../../facts';
+import { FUNCTIONS } from '../../feel';
+import { ASKABLE_ROLES, resultOf, type Library } from '../check';
+import { numberedLines, parseFlow } from '../syntax';
+
+export interface CompletionOption {
+  readonly label: string;
+  /** replaces the text from `Completion.from` to the caret */
+  readonly insert: string;
+  /** one word or a sample value beside it */
+  readonly detail: string;
+}
+
+export interface Completion {
+  readonly from: number;
+  readonly options: readonly CompletionOption[];
+}
+
+/** How a line of each verb begins; the caret is left where something must be named. */
+const STARTS: readonly (readonly [label: string, insert: string, detail: string])[] = [
+  ['take in', 'take in from file "', 'where records enter'],
+  ['keep', 'keep when ', 'only these go on'],
+  ['match', 'match company, person', 'against the CRM'],
+  ['read', 'read company from website as research', 'its site'],
+  ['score', 'score company with "', 'with a scorecard'],
+  ['split', 'split', 'several ways'],
+  ['when', 'when ', 'one way of a split'],
+  ['else', 'else', 'all others'],
+  ['look up', 'look up email with "', 'paid providers'],
+  ['open', 'open deal in "', 'a deal'],
+  ['assign', 'assign in turn among "', 'a team'],
+  ['set', 'set ', 'a field'],
+  ['note', 'note "', 'on the person'],
+  ['write', 'write email "', 'from a text'],
+  ['ask', 'ask "', 'a person'],
+  ['send', 'send ', 'one message'],
+  ['follow up', 'follow up with "', 'a plan'],
+  ['wait', 'wait 3 days', 'a while'],
+  ['stop', 'stop "', 'the trip'],
+];
+
+/** Which names fit after the words before an open quote; the first pattern that fits decides. */
+const NAMES: readonly (readonly [before: RegExp, names: (library: Library, before: string) => readonly string[], what: string])[] = [
+  [/\bscore\b.*\bwith $/, (library) => library.scorecards.map((card) => card.name), 'scorecard'],
+  [/\blook up\b.*\bwith $/, (library) => library.chains.map((chain) => chain.name), 'lookup chain'],
+  [/\bfollow up with $/, (library) => library.plans.map((plan) => plan.name), 'plan'],
+  [/\bopen deal in ".*" at $/, (library, before) => stagesAfter(library, before), 'stage'],
+  [/\bopen deal in $/, (library) => library.pipelines.map((pipeline) => pipeline.name), 'pipeline'],
+  [/\bamong $/, (library) => library.teams, 'team'],
+  [/\bask $/, (library) => [...library.teams, ...ASKABLE_ROLES], 'team or role'],
+  [/\bwrite email $/, (library) => library.templates.map((template) => template.name), 'text'],
+  [/\btake in from (\w+) $/, (library, before) => intakesAfter(library, before), 'intake'],
+  [/\buses connection \w+ = $/, (library) => library.connections, 'connection'],
+];
+
+function stagesAfter(library: Library, before: string): readonly string[] {
+  const pipeline = /open deal in "([^"]*)"/.exec(before)?.[1];
+  return library.pipelines.find((entry) => entry.name === pipeline)?.stages ?? [];
+}
+
+function intakesAfter(library: Library, before: string): readonly string[] {
+  const kind = /take in from (\w+) $/.exec(before)?.[1];
+  return library.intakes.filter((intake) => intake.kind === kind).map((intake) => intake.name);
+}
+
+/** Options at an offset of the text, at most twenty, or undefined when nothing certain can be offered. */
+export function completeAt(text: string, at: number, library: Library): Completion | undefined {
+  const rowStart = text.lastIndexOf('\n', at - 1) + 1;
+  const row = text.slice(rowStart, at).replace(/^\s*(?:off:\s*)?/, '');
+  const quoteAt = openQuote(row);
+  const found = quoteAt >= 0 ? inQuotes(row, quoteAt, at, library) : (atStart(row, at) ?? inExpression(text.slice(0, rowStart), row, at));
+  return found && found.options.length > 0 ? { from: found.from, options: found.options.slice(0, 20) } : undefined;
+}
+
+/** Where the quote that is still open begins, or -1. */
+function openQuote(row: string): number {
+  let open = -1;
+  for (let i = 0; i < row.length; i++) if (row[i] === '"' && row[i - 1] !== '\\') open = open < 0 ? i : -1;
+  return open;
+}
+
+function inQuotes(row: string, quoteAt: number, at: number, library: Library): Completion | undefined {
+  const before = row.slice(0, quoteAt);
+  const typed = row.slice(quoteAt + 1).toLowerCase();
+  const rule = NAMES.find(([pattern]) => pattern.test(before));
+  if (!rule) return undefined;
+  const options = rule[1](library, before).filter((name) => name.toLowerCase().includes(typed));
+  return { from: at - typed.length, options: options.map((name) => ({ label: name, insert: `${name}"`, detail: rule[2] })) };
+}
+
+function atStart(row: string, at: number): Completion | undefined {
+  if (!/^[a-z ]*$/i.test(row)) return undefined;
+  const typed = row.toLowerCase();
+  const options = STARTS.filter(([label, insert]) => label.startsWith(typed) && insert !== row);
+  return options.length === 0
+    ? undefined
+    : { from: at - row.length, options: options.map(([label, insert, detail]) => ({ label, insert, detail })) };
+}
+
+const option = (field: Field, name: string): CompletionOption => ({
+  label: name,
+  insert: name,
+  detail: `${field.label}, like ${field.sample}${field.unit ? ` ${field.unit}` : ''}`,
+});
+
+/** Parts of the results that the lines above have named. */
+function resultsOf(above: string): readonly CompletionOption[] {
+  return numberedLines(parseFlow(above).tree.lines).flatMap(({ line }) => {
+    const result = resultOf(line.step);
+    return Object.keys(result?.shape ?? {}).map((part) => {
+      const name = `${result?.name ?? ''}.${part}`;
+      return { label: name, insert: name, detail: `of ${line.step.verb} above` };
+    });
+  });
+}
+
+function inExpression(above: string, row: string, at: number): Completion | undefined {
+  if (!/^(?:keep|when|set|note|else set|once per)\b/.test(row)) return undefined;
+  const typed = /[a-z_][a-z0-9_.]*$/i.exec(row)?.[0] ?? '';
+  const all: CompletionOption[] = [
+    ...resultsOf(above),
+    ...fieldsOf('person').map((field) => option(field, field.key)),
+    ...fieldsOf('company').map((field) => option(field, `company.${field.key}`)),
+    ...Object.keys(FUNCTIONS).map((name) => ({ label: `${name}( )`, insert: `${name}(`, detail: 'function' })),
+  ];
+  return { from: at - typed.length, options: all.filter(({ label }) => label.startsWith(typed) && label !== typed) };
+}

@@ -1,0 +1,116 @@
+import { compileFeel, type FeelClosure } from '../../feel';
+import { compileScorecard, type CompiledScorecard } from '../../score';
+import type { Library } from '../check';
+import type { Expr, FlowTree, Line, Step } from '../syntax';
+
+/** The place after the last line. */
+export const END = -1;
+
+export interface CompiledArm {
+  readonly mark: string;
+  /** the arm as it is written: `when fit.points >= 75`, or `else` */
+  readonly says: string;
+  readonly when: FeelClosure | undefined;
+  readonly target: number;
+}
+
+export interface Instruction {
+  readonly at: number;
+  readonly mark: string;
+  /** as the script numbers its lines */
+  readonly number: number;
+  readonly step: Step;
+  readonly off: boolean;
+  /** where a trip goes on after this line */
+  readonly next: number;
+  readonly arms: readonly CompiledArm[];
+  /** the line's own expression: condition of `keep`, text of `note`, value of `set` */
+  readonly expr: FeelClosure | undefined;
+  /** value of the `else set` clause */
+  readonly elseExpr: FeelClosure | undefined;
+}
+
+export interface Plan {
+  readonly name: string;
+  readonly instructions: readonly Instruction[];
+  readonly scorecards: ReadonlyMap<string, CompiledScorecard>;
+  readonly library: Library;
+}
+
+type Draft = { -readonly [K in keyof Instruction]: Instruction[K] };
+
+const closure = (expr: Expr | undefined): FeelClosure | undefined => (expr?.parsed.expr ? compileFeel(expr.parsed.expr) : undefined);
+
+function ownExpr(step: Step): FeelClosure | undefined {
+  switch (step.verb) {
+    case 'keep':
+      return closure(step.when);
+    case 'note':
+      return closure(step.text);
+    case 'set':
+      return closure(step.assignment.value);
+    default:
+      return undefined;
+  }
+}
+
+/** Compiles a tree whose findings hold no error. Lines in reading order; a split's arms rejoin at the line below it. */
+export function compilePlan(tree: FlowTree, library: Library): Plan {
+  const out: Draft[] = [];
+  const place = (lines: readonly Line[]): { first: number; open: number[] } => {
+    let open: number[] = [];
+    let first = END;
+    for (const line of lines) {
+      const at = out.length;
+      if (first === END) first = at;
+      for (const from of open) point(out, from, at);
+      const { step } = line;
+      const draft: Draft = {
+        at,
+        mark: line.mark,
+        number: at + 1,
+        step,
+        off: line.off,
+        next: END,
+        arms: [],
+        expr: ownExpr(step),
+        elseExpr: step.verb === 'keep' ? closure(step.otherwise?.value) : undefined,
+      };
+      out.push(draft);
+      open = [at];
+      if (step.verb !== 'split' || line.off) continue;
+      const arms: CompiledArm[] = [];
+      for (const arm of step.arms) {
+        const inner = place(arm.lines);
+        arms.push({
+          mark: arm.mark,
+          says: arm.when ? `when ${arm.when.parsed.text.trim()}` : 'else',
+          when: arm.when ? (closure(arm.when) ?? (() => null)) : undefined,
+          target: inner.first,
+        });
+        open.push(...inner.open);
+      }
+      draft.arms = arms;
+    }
+    return { first, open };
+  };
+  place(tree.lines);
+  return {
+    name: tree.name?.text ?? 'unnamed',
+    instructions: out,
+    library,
+    scorecards: new Map(library.scorecards.map((card) => [card.name, compileScorecard(card)])),
+  };
+}
+
+/** Sets where a line leads, and so where a split leads when no arm holds, and arms without lines. */
+function point(out: Draft[], from: number, to: number): void {
+  const draft = out[from];
+  if (!draft) return;
+  draft.next = to;
+  draft.arms = draft.arms.map((arm) => (arm.target === END ? { ...arm, target: to } : arm));
+}
+
+export function instructionOf(plan: Plan, mark: string): Instruction | undefined {
+  return plan.instructions.find((entry) => entry.mark === mark);
+}

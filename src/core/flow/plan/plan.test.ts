@@ -1,0 +1,51 @@
+import { EMPTY_LIBRARY } from '../check';
+import { parseFlow } from '../syntax';
+import { compilePlan, END, instructionOf } from './index';
+
+const plan = (body: string) => compilePlan(parseFlow(`flow "X"\nabout person\n\n${body}`).tree, EMPTY_LIBRARY);
+
+describe('compiled flow', () => {
+  test('lines lead to the next, the last to the end', () => {
+    expect(plan('take in from hand\nnote "a"\nstop "b"\n').instructions.map((line) => line.next)).toEqual([1, 2, END]);
+  });
+
+  test('the last line of an arm leads below the split; a split with no arm taken too', () => {
+    const compiled = plan(
+      'take in from hand\nsplit\n  when email != null\n    note "a"\n    note "b"\n  else\n    note "c"\nnote "below"\n',
+    );
+    const [, split, , b, c] = compiled.instructions;
+    expect(split?.arms.map((arm) => [arm.says, arm.target])).toEqual([
+      ['when email != null', 2],
+      ['else', 4],
+    ]);
+    expect([split?.next, b?.next, c?.next]).toEqual([5, 5, 5]);
+  });
+
+  test('an empty arm leads straight below the split', () => {
+    const compiled = plan('take in from hand\nsplit\n  when email != null\n  else\n    note "c"\nnote "below"\n');
+    expect(compiled.instructions[1]?.arms[0]?.target).toBe(3);
+  });
+
+  test('splits nest', () => {
+    const compiled = plan(
+      'take in from hand\nsplit\n  when email != null\n    split\n      when phone != null\n        note "both"\n    note "mail"\n  else\n    stop "x"\nnote "below"\n',
+    );
+    const [, outer, inner, both, mail] = compiled.instructions;
+    expect(outer?.arms[0]?.target).toBe(2);
+    expect(inner?.next).toBe(4);
+    expect(both?.next).toBe(4);
+    expect(mail?.next).toBe(6);
+  });
+
+  test('a split switched off is one line that leads below its arms', () => {
+    const compiled = plan('take in from hand\noff: split\n  when email != null\n    note "a"\nnote "below"\n');
+    expect(compiled.instructions.map((line) => line.step.verb)).toEqual(['take in', 'split', 'note']);
+    expect(compiled.instructions[1]?.next).toBe(2);
+  });
+
+  test('is found by mark', () => {
+    const compiled = plan('take in from hand\nnote "a" #kz\n');
+    expect(instructionOf(compiled, 'kz')?.number).toBe(2);
+    expect(instructionOf(compiled, 'nothing')).toBeUndefined();
+  });
+});

@@ -1,0 +1,164 @@
+import { never, plural, printDuration } from '../../base';
+import { quote, type Arm, type Expr, type Line, type Named, type Span, type Step, type Word } from '../syntax';
+import { sayFeel } from './feel';
+
+/** What kind of thing a part of a sentence is: it decides what may be put in its place. */
+export type PartSlot =
+  | 'condition'
+  | 'number'
+  | 'scorecard'
+  | 'template'
+  | 'plan'
+  | 'chain'
+  | 'team'
+  | 'who'
+  | 'pipeline'
+  | 'stage'
+  | 'intake'
+  | 'duration'
+  | 'text';
+
+/** One piece of a line as a person reads it. A part with a span can be changed in place: its text there is `source`. */
+export interface Part {
+  readonly text: string;
+  readonly role: 'verb' | 'plain' | 'value' | 'clause';
+  readonly edit?: Span & { readonly slot: PartSlot; readonly source: string; readonly quoted: boolean };
+}
+
+const verb = (text: string): Part => ({ text, role: 'verb' });
+const plain = (text: string): Part => ({ text, role: 'plain' });
+const value = (text: string): Part => ({ text, role: 'value' });
+const named = (name: Named, slot: PartSlot, text = name.text): Part => ({
+  text,
+  role: 'value',
+  edit: { from: name.from, to: name.to, slot, source: name.text, quoted: true },
+});
+const word = (name: Word | undefined): readonly Part[] => (name ? [plain('as'), value(name.text)] : []);
+const condition = (expr: Expr): Part => ({
+  text: expr.parsed.expr ? sayFeel(expr.parsed.expr) : expr.parsed.text || '…',
+  role: 'value',
+  edit: { from: expr.from, to: expr.to, slot: 'condition', source: expr.parsed.text, quoted: false },
+});
+const bar = (amount: Span & { readonly value: number }, text: string, source = text): Part => ({
+  text,
+  role: 'value',
+  edit: { from: amount.from, to: amount.to, slot: 'number', source, quoted: false },
+});
+
+/** The line as a sentence in parts. */
+export function sayLine(line: Line): readonly Part[] {
+  return sayStep(line.step);
+}
+
+export function sayArm(arm: Arm): readonly Part[] {
+  return arm.when ? [{ text: 'when', role: 'clause' }, condition(arm.when)] : [{ text: 'else', role: 'clause' }];
+}
+
+function sayStep(step: Step): readonly Part[] {
+  switch (step.verb) {
+    case 'take in':
+      return [
+        verb('Take in'),
+        plain(`from ${step.from.text}`),
+        ...(step.name ? [named(step.name, 'intake')] : []),
+        ...(step.oncePer ? [plain(', once per'), value(fieldWords(step.oncePer.text))] : []),
+      ];
+    case 'keep':
+      return [
+        verb('Keep'),
+        plain('when'),
+        condition(step.when),
+        ...(step.otherwise
+          ? [plain('· else set'), value(fieldWords(step.otherwise.field.text)), plain('to'), condition(step.otherwise.value)]
+          : []),
+      ];
+    case 'match':
+      return [
+        verb('Match'),
+        value(step.targets.map((target) => target.text).join(', ')),
+        ...(step.askAbove ? [plain('· ask above'), bar(step.askAbove, step.askAbove.value.toFixed(2))] : []),
+        ...(step.sameAbove ? [plain('· same above'), bar(step.sameAbove, step.sameAbove.value.toFixed(2))] : []),
+      ];
+    case 'read':
+      return [
+        verb('Read'),
+        value(step.places.map((place) => (place.text === 'website' ? 'site' : place.text)).join(', ')),
+        plain('for'),
+        value(plural(step.questions.length, 'answer')),
+        ...(step.maxPages
+          ? [plain(', at most'), bar(step.maxPages, plural(step.maxPages.value, 'page'), String(step.maxPages.value))]
+          : []),
+      ];
+    case 'score':
+      return [verb('Score'), plain(step.target.text), plain('with'), named(step.scorecard, 'scorecard'), ...word(step.as)];
+    case 'split':
+      return [verb('Split')];
+    case 'look up':
+      return [verb('Look up'), value(fieldWords(step.field.text)), plain('with'), named(step.chain, 'chain')];
+    case 'open':
+      return [verb('Open'), value('deal'), plain('in'), named(step.pipeline, 'pipeline'), plain('at'), named(step.stage, 'stage')];
+    case 'assign':
+      return [verb('Assign'), plain(step.what ? `${step.what.text} in turn among` : 'in turn among'), named(step.team, 'team')];
+    case 'set':
+      return [verb('Set'), value(fieldWords(step.assignment.field.text)), plain('to'), condition(step.assignment.value)];
+    case 'note':
+      return [verb('Note'), condition(step.text)];
+    case 'write':
+      return [
+        verb('Write'),
+        plain(step.channel.text === 'email' ? 'e-mail' : step.channel.text),
+        named(step.template, 'template'),
+        ...word(step.as),
+      ];
+    case 'ask':
+      return [
+        verb('Ask'),
+        named(step.who, 'who'),
+        plain('to approve'),
+        value(step.message.text),
+        ...(step.within
+          ? [
+              plain('within'),
+              {
+                text: printDuration(step.within.duration),
+                role: 'value' as const,
+                edit: {
+                  from: step.within.from,
+                  to: step.within.to,
+                  slot: 'duration' as const,
+                  source: printDuration(step.within.duration),
+                  quoted: false,
+                },
+              },
+            ]
+          : []),
+        ...(step.otherwise ? [plain(step.otherwise.does === 'stop' ? '· else stop' : `· else tell ${step.otherwise.who.text}`)] : []),
+      ];
+    case 'send':
+      return [verb('Send'), value(step.message.text)];
+    case 'follow up':
+      return [verb('Follow up'), plain('with plan'), named(step.plan, 'plan')];
+    case 'wait':
+      return [
+        verb('Wait'),
+        {
+          text: printDuration(step.for.duration),
+          role: 'value',
+          edit: { from: step.for.from, to: step.for.to, slot: 'duration', source: printDuration(step.for.duration), quoted: false },
+        },
+      ];
+    case 'stop':
+      return [verb('Stop'), ...(step.reason ? [named(step.reason, 'text', `“${step.reason.text}”`)] : [])];
+    case 'unknown':
+      return [plain(step.text.split('\n')[0] ?? '')];
+    default:
+      return never(step);
+  }
+}
+
+const fieldWords = (path: string): string => path.replace('email', 'e-mail').replace('.', ' ').replace(/_/g, ' ');
+
+/** The replacement text for a part: quoted where the part is a name. */
+export function partText(edit: NonNullable<Part['edit']>, typed: string): string {
+  return edit.quoted ? quote(typed) : typed.trim();
+}

@@ -1,0 +1,10 @@
+/**
+ * Flow text to tree and back. Promises: parsing is total and located, printing is canonical and idempotent, one wrong
+ * line never hides another. Refuses: meaning - names, types and existence are checked in flow/check.
+ */
+export type * from './tree';
+export { numberedLines } from './tree';
+export { parseFlow, parseLines } from './parse';
+export { answerTypeText, printFlow, quote, stepRows, type PrintOptions } from './print';
+export { parser as flowParser } from './grammar.gen';
+export { VERB_WORDS } from './verbs';

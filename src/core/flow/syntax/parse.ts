@@ -1,0 +1,181 @@
+import { near, stableHash } from '../../base';
+import { Cursor } from './cursor';
+import { readRows, type Row } from './rows';
+import type { Arm, FlowTree, Line, Named, ParsedFlow, Step, SyntaxProblem, Use, Word } from './tree';
+import { readStep, VERB_WORDS } from './verbs';
+
+/**
+ * Reads flow text into its tree. Total: every text gives a tree, and what could not be understood stays in it word for
+ * word as an `unknown` line with a located problem.
+ */
+export function parseFlow(text: string): ParsedFlow {
+  return new FlowReader(text).read();
+}
+
+/** Reads lines alone, without the head that names a flow: one line being typed, or a few. Total as `parseFlow` is. */
+export function parseLines(text: string): ParsedFlow {
+  return new FlowReader(text).read({ head: false });
+}
+
+class FlowReader {
+  private readonly problems: SyntaxProblem[] = [];
+  private readonly marks = new Set<string>();
+  private name: Named | undefined;
+  private about: Word | undefined;
+  private readonly uses: Use[] = [];
+
+  constructor(private readonly text: string) {}
+
+  read({ head } = { head: true }): ParsedFlow {
+    const rows = readRows(this.text);
+    const body = rows.filter((row) => !this.header(row));
+    const { lines, left } = this.lines(body);
+    const tree: FlowTree = { name: this.name, about: this.about, uses: this.uses, lines, endComments: left };
+    if (head && !this.name) this.say(rows[0], 'the first line names the flow: flow "Trade-fair visitors"');
+    if (head && !this.about) this.say(rows[0], 'say whom the flow is about: about person');
+    return { text: this.text, tree, problems: this.problems.sort((a, b) => a.from - b.from) };
+  }
+
+  private say(row: Row | undefined, message: string): void {
+    this.problems.push({ from: row?.from ?? 0, to: Math.max(row?.to ?? 0, (row?.from ?? 0) + 1), message });
+  }
+
+  private header(row: Row): boolean {
+    const cursor = new Cursor(this.text, row, this.problems);
+    if (cursor.take('flow')) {
+      this.name = cursor.wantName('the flow');
+      cursor.end();
+      return true;
+    }
+    if (cursor.take('about')) {
+      this.about = cursor.wantPath('whom the flow is about (person, company)');
+      cursor.end();
+      return true;
+    }
+    if (!cursor.take('uses')) return false;
+    const what = cursor.wantPath('what is used (connection)');
+    const name = what && cursor.wantPath('its name in this flow');
+    const value = name && cursor.want('=', 'uses connection mail = "Sales mailbox"') && cursor.wantName('the connection');
+    if (what && name && value) this.uses.push({ from: row.from, to: row.to, what, name, value });
+    return true;
+  }
+
+  private lines(rows: readonly Row[]): { lines: Line[]; left: string[] } {
+    const lines: Line[] = [];
+    let comments: string[] = [];
+    for (const row of rows) {
+      if (row.tokens.length === 0) {
+        if (row.comment !== undefined) comments.push(row.comment);
+        continue;
+      }
+      lines.push(this.line(row, comments));
+      comments = [];
+    }
+    return { lines, left: comments };
+  }
+
+  private line(row: Row, comments: readonly string[]): Line {
+    const cursor = new Cursor(this.text, row, this.problems);
+    const off = cursor.take('off', ':') !== undefined;
+    const step = this.step(row, cursor) ?? { verb: 'unknown', text: this.block(row) };
+    const to = lastRow(row).to;
+    // An unknown line carries its comments in its own words; a known one would lose those at its end and among its clauses.
+    const own = step.verb === 'unknown' ? [] : [row, ...(step.verb === 'split' ? [] : row.children)].flatMap((part) => part.comment ?? []);
+    return {
+      from: row.from,
+      to,
+      head: { from: row.from, to: row.to },
+      mark: this.mark(row.mark, this.text.slice(row.from, to)),
+      off,
+      comments: [...comments, ...own],
+      step,
+    };
+  }
+
+  private step(row: Row, cursor: Cursor): Step | undefined {
+    const start = cursor.here();
+    const verb = VERB_WORDS.find(([, words]) => cursor.take(...words))?.[0];
+    if (verb === undefined || verb === 'unknown') {
+      const word = row.tokens[cursor.position]?.text ?? '';
+      return cursor.say(`“${word}” is not a verb Millrace knows${suggest(word)}`, start);
+    }
+    if (verb === 'split') {
+      cursor.end();
+      return { verb, arms: this.arms(row) };
+    }
+    const before = this.problems.length;
+    const step = readStep(
+      verb,
+      cursor,
+      row.children.filter((child) => child.tokens.length > 0).map((child) => new Cursor(this.text, child, this.problems)),
+    );
+    for (const child of row.children) for (const deeper of child.children) this.say(deeper, 'this is indented too far');
+    if (!step && this.problems.length === before) cursor.say(`this line is not complete`, row);
+    return step;
+  }
+
+  private arms(row: Row): Arm[] {
+    const arms: Arm[] = [];
+    let comments: string[] = [];
+    for (const child of row.children) {
+      if (child.comment !== undefined) comments.push(child.comment);
+      if (child.tokens.length === 0) continue;
+      const cursor = new Cursor(this.text, child, this.problems);
+      const isElse = cursor.take('else') !== undefined;
+      if (!isElse && !cursor.take('when')) {
+        cursor.say('below “split” every arm begins with when … or else', child);
+        continue;
+      }
+      const when = isElse ? undefined : cursor.wantFeel('the condition of this arm');
+      if (isElse) cursor.end();
+      const { lines } = this.lines(child.children);
+      arms.push({
+        from: child.from,
+        to: child.to,
+        when: when ?? (isElse ? undefined : emptyWhen(child)),
+        mark: this.mark(child.mark, this.text.slice(child.from, child.to)),
+        comments,
+        lines,
+      });
+      comments = [];
+    }
+    if (arms.length === 0) this.say(row, 'a split needs at least one arm below it: when fit.points >= 75');
+    return arms;
+  }
+
+  /** The mark written in the text, else one made from the words, so that the same text always has the same marks. */
+  private mark(written: string | undefined, words: string): string {
+    let mark = written && !this.marks.has(written) ? written : `k${stableHash(words).slice(0, 4)}`;
+    for (let n = 2; this.marks.has(mark); n++) mark = `k${stableHash(`${words}\u0000${n}`).slice(0, 4)}`;
+    this.marks.add(mark);
+    return mark;
+  }
+
+  /** The row with everything below it, indentation relative to the row. */
+  private block(row: Row): string {
+    const raw = this.text.slice(row.from, lastRow(row).to).split('\n');
+    return raw
+      .map((part, i) => (i === 0 ? part : part.slice(Math.min(row.column, part.length - part.trimStart().length))))
+      .map((part) => part.trimEnd().replace(/\s+#[a-z0-9]+$/i, ''))
+      .filter((part) => part.trim() !== '')
+      .join('\n');
+  }
+}
+
+const lastRow = (row: Row): Row => {
+  const child = row.children.at(-1);
+  return child ? lastRow(child) : row;
+};
+const emptyWhen = (row: Row) => ({ from: row.from, to: row.to, parsed: { text: '', expr: undefined, problems: [] } });
+
+function suggest(word: string): string {
+  const verbs = VERB_WORDS.map(([verb]) => verb);
+  const begun = verbs.find((verb) => word.length > 2 && verb.startsWith(word.slice(0, 3).toLowerCase()));
+  if (begun) return `: did you mean “${begun}”?`;
+  // "scroe": close to the first word of a verb
+  const close = near(
+    word,
+    verbs.map((verb) => verb.split(' ')[0] ?? verb),
+  );
+  return close || `: lines begin with ${verbs.slice(0, -1).join(', ')} or ${verbs.at(-1) ?? ''}`;
+}

@@ -1,0 +1,117 @@
+import { never, printDuration } from '../../base';
+import type { AnswerType, Assignment, FlowTree, Line, Step, Wait } from './tree';
+
+export interface PrintOptions {
+  /** write the stable mark at the end of every line, as files that leave the house do */
+  readonly marks: boolean;
+}
+
+/** The canonical text of a tree: parsing it gives the same tree, printing that gives the same text. */
+export function printFlow(tree: FlowTree, options: PrintOptions = { marks: false }): string {
+  const out: string[] = [];
+  if (tree.name) out.push(`flow ${quote(tree.name.text)}`);
+  if (tree.about) out.push(`about ${tree.about.text}`);
+  for (const use of tree.uses) out.push(`uses ${use.what.text} ${use.name.text} = ${quote(use.value.text)}`);
+  if (out.length > 0 && tree.lines.length > 0) out.push('');
+  printLines(tree.lines, 0, options, out);
+  for (const comment of tree.endComments) out.push(`// ${comment}`.trimEnd());
+  return out.length === 0 ? '' : `${out.join('\n')}\n`;
+}
+
+export const quote = (text: string): string => `"${text.replace(/[\\"]/g, '\\$&')}"`;
+
+function printLines(lines: readonly Line[], depth: number, options: PrintOptions, out: string[]): void {
+  const pad = '  '.repeat(depth);
+  const end = (mark: string): string => (options.marks ? ` #${mark}` : '');
+  for (const line of lines) {
+    for (const comment of line.comments) out.push(`${pad}// ${comment}`.trimEnd());
+    const [first = '', ...clauses] = stepRows(line.step);
+    out.push(`${pad}${line.off && line.step.verb !== 'unknown' ? 'off: ' : ''}${first}${end(line.mark)}`);
+    for (const clause of clauses) out.push(`${pad}${line.step.verb === 'unknown' ? '' : '  '}${clause}`);
+    if (line.step.verb !== 'split') continue;
+    for (const arm of line.step.arms) {
+      for (const comment of arm.comments) out.push(`${pad}  // ${comment}`.trimEnd());
+      out.push(`${pad}  ${arm.when ? `when ${feelText(arm.when.parsed.text)}` : 'else'}${end(arm.mark)}`);
+      printLines(arm.lines, depth + 2, options, out);
+    }
+  }
+}
+
+const feelText = (text: string): string => text.trim();
+const as = (name: { readonly text: string } | undefined): string => (name ? ` as ${name.text}` : '');
+const setting = (made: Assignment): string => `set ${made.field.text} = ${feelText(made.value.parsed.text)}`;
+const amount = (value: number, places = 0): string => (places > 0 ? value.toFixed(places) : String(value));
+const within = (wait: Wait | undefined): string => (wait ? ` within ${printDuration(wait.duration)}` : '');
+
+export function answerTypeText(type: AnswerType): string {
+  return type.kind === 'number' && type.unit ? `number in ${type.unit}` : type.kind;
+}
+
+/** The rows of one step: its line, then its clauses without indentation. */
+export function stepRows(step: Step): readonly string[] {
+  switch (step.verb) {
+    case 'take in':
+      return [
+        `take in from ${step.from.text}${step.name ? ` ${quote(step.name.text)}` : ''}`,
+        ...(step.oncePer ? [`once per ${step.oncePer.text}`] : []),
+      ];
+    case 'keep':
+      return [`keep when ${feelText(step.when.parsed.text)}`, ...(step.otherwise ? [`else ${setting(step.otherwise)}`] : [])];
+    case 'match':
+      return [
+        `match ${step.targets.map((target) => target.text).join(', ')}`,
+        ...(step.askAbove ? [`ask above ${amount(step.askAbove.value, 2)}`] : []),
+        ...(step.sameAbove ? [`same above ${amount(step.sameAbove.value, 2)}`] : []),
+      ];
+    case 'read': {
+      const limits = [
+        step.maxPages && `${amount(step.maxPages.value)} pages`,
+        step.maxCost && `${amount(step.maxCost.value, 2)} EUR`,
+      ].filter((limit) => limit !== undefined);
+      return [
+        `read ${step.target.text} from ${step.places.map((place) => place.text).join(', ')}${as(step.as)}`,
+        ...step.questions.map((question) => `${question.id.text}: ${answerTypeText(question.type)} ${quote(question.wording.text)}`),
+        ...(limits.length > 0 ? [`at most ${limits.join(', ')}`] : []),
+      ];
+    }
+    case 'score':
+      return [`score ${step.target.text} with ${quote(step.scorecard.text)}${as(step.as)}`];
+    case 'split':
+      return ['split'];
+    case 'look up':
+      return [`look up ${step.field.text} with ${quote(step.chain.text)}`];
+    case 'open':
+      return [`open deal in ${quote(step.pipeline.text)} at ${quote(step.stage.text)}${as(step.as)}`];
+    case 'assign':
+      return [`assign ${step.what ? `${step.what.text} ` : ''}in turn among ${quote(step.team.text)}`];
+    case 'set':
+      return [setting(step.assignment)];
+    case 'note':
+      return [`note ${feelText(step.text.parsed.text)}`];
+    case 'write':
+      return [`write ${step.channel.text} ${quote(step.template.text)}${as(step.as)}`];
+    case 'ask':
+      return [
+        `ask ${quote(step.who.text)} to approve ${step.message.text}${within(step.within)}`,
+        ...(step.otherwise
+          ? [
+              step.otherwise.does === 'stop'
+                ? `otherwise stop ${quote(step.otherwise.text.text)}`
+                : `otherwise tell ${step.otherwise.who.text} ${quote(step.otherwise.text.text)}`,
+            ]
+          : []),
+      ];
+    case 'send':
+      return [`send ${step.message.text}`];
+    case 'follow up':
+      return [`follow up with ${quote(step.plan.text)}`];
+    case 'wait':
+      return [`wait ${printDuration(step.for.duration)}`];
+    case 'stop':
+      return [step.reason ? `stop ${quote(step.reason.text)}` : 'stop'];
+    case 'unknown':
+      return step.text.split('\n');
+    default:
+      return never(step);
+  }
+}

@@ -1,0 +1,142 @@
+import type { Duration } from '../../base';
+import type { ParsedFeel } from '../../feel';
+
+/** Offsets into the flow's text. */
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** A value in quotes: the name of something that must exist. */
+export interface Named extends Span {
+  readonly text: string;
+}
+/** A bare word: a result's name, or a path such as `company.website`. */
+export interface Word extends Span {
+  readonly text: string;
+}
+export interface Amount extends Span {
+  readonly value: number;
+  readonly unit?: string;
+}
+/** A FEEL expression; spans inside `parsed` are relative to `from`. */
+export interface Expr extends Span {
+  readonly parsed: ParsedFeel;
+}
+export interface Wait extends Span {
+  readonly duration: Duration;
+}
+
+export type AnswerType =
+  { readonly kind: 'number'; readonly unit?: string } | { readonly kind: 'text' } | { readonly kind: 'yes/no' } | { readonly kind: 'year' };
+
+export interface Question extends Span {
+  readonly id: Word;
+  readonly type: AnswerType;
+  readonly wording: Named;
+}
+
+export interface Arm extends Span {
+  /** undefined: the `else` arm */
+  readonly when: Expr | undefined;
+  readonly mark: string;
+  readonly comments: readonly string[];
+  readonly lines: readonly Line[];
+}
+
+export interface Assignment {
+  readonly field: Word;
+  readonly value: Expr;
+}
+
+export type Step =
+  | { readonly verb: 'take in'; readonly from: Word; readonly name?: Named; readonly oncePer?: Word }
+  | { readonly verb: 'keep'; readonly when: Expr; readonly otherwise?: Assignment }
+  | { readonly verb: 'match'; readonly targets: readonly Word[]; readonly askAbove?: Amount; readonly sameAbove?: Amount }
+  | {
+      readonly verb: 'read';
+      readonly target: Word;
+      readonly places: readonly Word[];
+      readonly questions: readonly Question[];
+      readonly maxPages?: Amount;
+      readonly maxCost?: Amount;
+      readonly as?: Word;
+    }
+  | { readonly verb: 'score'; readonly target: Word; readonly scorecard: Named; readonly as?: Word }
+  | { readonly verb: 'split'; readonly arms: readonly Arm[] }
+  | { readonly verb: 'look up'; readonly field: Word; readonly chain: Named }
+  | { readonly verb: 'open'; readonly pipeline: Named; readonly stage: Named; readonly as?: Word }
+  | { readonly verb: 'assign'; readonly what?: Word; readonly team: Named }
+  | { readonly verb: 'set'; readonly assignment: Assignment }
+  | { readonly verb: 'note'; readonly text: Expr }
+  | { readonly verb: 'write'; readonly channel: Word; readonly template: Named; readonly as?: Word }
+  | {
+      readonly verb: 'ask';
+      readonly who: Named;
+      readonly message: Word;
+      readonly within?: Wait;
+      readonly otherwise?:
+        { readonly does: 'stop'; readonly text: Named } | { readonly does: 'tell'; readonly who: Word; readonly text: Named };
+    }
+  | { readonly verb: 'send'; readonly message: Word }
+  | { readonly verb: 'follow up'; readonly plan: Named }
+  | { readonly verb: 'wait'; readonly for: Wait }
+  | { readonly verb: 'stop'; readonly reason?: Named }
+  /** a line that could not be understood: kept word for word, so that nothing typed is lost */
+  | { readonly verb: 'unknown'; readonly text: string };
+
+export type Verb = Step['verb'];
+export type StepOf<V extends Verb> = Extract<Step, { verb: V }>;
+
+export interface Line extends Span {
+  /** short stable mark, kept when the line moves or is reworded */
+  readonly mark: string;
+  readonly off: boolean;
+  readonly comments: readonly string[];
+  readonly step: Step;
+  /** the first row of the line, for highlighting: without its clauses */
+  readonly head: Span;
+}
+
+export interface Use extends Span {
+  readonly what: Word;
+  readonly name: Word;
+  readonly value: Named;
+}
+
+export interface FlowTree {
+  readonly name: Named | undefined;
+  readonly about: Word | undefined;
+  readonly uses: readonly Use[];
+  readonly lines: readonly Line[];
+  readonly endComments: readonly string[];
+}
+
+export interface SyntaxProblem extends Span {
+  readonly message: string;
+}
+
+export interface ParsedFlow {
+  readonly text: string;
+  readonly tree: FlowTree;
+  readonly problems: readonly SyntaxProblem[];
+}
+
+/** Every line in reading order, with its depth of nesting and its number as the script shows it. */
+export interface NumberedLine {
+  readonly line: Line;
+  readonly depth: number;
+  readonly number: number;
+}
+
+export function numberedLines(lines: readonly Line[]): readonly NumberedLine[] {
+  const out: NumberedLine[] = [];
+  const visit = (list: readonly Line[], depth: number): void => {
+    for (const line of list) {
+      out.push({ line, depth, number: out.length + 1 });
+      if (line.step.verb === 'split') for (const arm of line.step.arms) visit(arm.lines, depth + 1);
+    }
+  };
+  visit(lines, 0);
+  return out;
+}

@@ -1,0 +1,226 @@
+import type { Cursor } from './cursor';
+import type { AnswerType, Assignment, Question, StepOf, Verb } from './tree';
+
+/** Reads what follows the verb in its row; `clauses` are cursors over the rows indented below it. undefined: not understood. */
+type ReadStep<V extends Verb> = (row: Cursor, clauses: readonly Cursor[]) => StepOf<V> | undefined;
+type Readable = Exclude<Verb, 'split' | 'unknown'>;
+
+function refuse(clauses: readonly Cursor[], verb: string): void {
+  for (const clause of clauses) clause.say(`“${verb}” takes no such clause`, clause.row);
+}
+
+function assignment(row: Cursor): Assignment | undefined {
+  const field = row.wantPath('the field to set');
+  if (!field || !row.want('=', 'set status = "incomplete"')) return undefined;
+  const value = row.wantFeel('the value');
+  return value && { field, value };
+}
+
+function answerType(row: Cursor): AnswerType | undefined {
+  if (row.take('yes', '/', 'no')) return { kind: 'yes/no' };
+  if (row.take('text')) return { kind: 'text' };
+  if (row.take('year')) return { kind: 'year' };
+  if (!row.take('number')) return row.say('say what kind of answer it is: number in ha, text, year or yes/no');
+  if (!row.take('in')) return { kind: 'number' };
+  const unit = row.wantPath('the unit');
+  return unit && { kind: 'number', unit: unit.text };
+}
+
+function question(row: Cursor): Question | undefined {
+  const id = row.wantPath('the name of the answer');
+  if (!id || !row.want(':', 'heated_area: number in ha "How large …?"')) return undefined;
+  const type = answerType(row);
+  const wording = type && row.wantName('the question');
+  if (!type || !wording) return undefined;
+  row.end();
+  return { from: id.from, to: wording.to, id, type, wording };
+}
+
+const read: ReadStep<'read'> = (row, clauses) => {
+  const target = row.wantPath('what to read about (company or person)');
+  if (!target || !row.want('from', 'read company from website')) return undefined;
+  const places = [];
+  do {
+    const place = row.wantPath('a place to read');
+    if (place) places.push(place);
+  } while (row.take(','));
+  const as = row.asName();
+  let limits: Pick<StepOf<'read'>, 'maxPages' | 'maxCost'> = {};
+  const questions: Question[] = [];
+  for (const clause of clauses) {
+    if (!clause.take('at', 'most')) {
+      const asked = question(clause);
+      if (asked) questions.push(asked);
+      continue;
+    }
+    do {
+      const amount = clause.wantNumber('a limit');
+      if (!amount) break;
+      if (clause.take('pages') ?? clause.take('page')) limits = { ...limits, maxPages: { ...amount, unit: 'pages' } };
+      else if (clause.take('EUR')) limits = { ...limits, maxCost: { ...amount, unit: 'EUR' } };
+      else clause.say('a limit is in pages or in EUR');
+    } while (clause.take(','));
+    clause.end();
+  }
+  return { verb: 'read', target, places, questions, ...limits, ...(as && { as }) };
+};
+
+const match: ReadStep<'match'> = (row, clauses) => {
+  const targets = [];
+  do {
+    const target = row.wantPath('what to match (person, company)');
+    if (target) targets.push(target);
+  } while (row.take(','));
+  let bars: Pick<StepOf<'match'>, 'askAbove' | 'sameAbove'> = {};
+  for (const clause of [row, ...clauses]) {
+    while (!clause.done) {
+      const which = clause.take('ask', 'above') ? 'askAbove' : clause.take('same', 'above') ? 'sameAbove' : undefined;
+      const bar = which && clause.wantNumber('a bar between 0 and 1');
+      if (!which || !bar) {
+        if (!which) clause.say('write ask above 0.60, or same above 0.95');
+        break;
+      }
+      bars = { ...bars, [which]: bar };
+      clause.take(',');
+    }
+  }
+  return { verb: 'match', targets, ...bars };
+};
+
+const ask: ReadStep<'ask'> = (row, clauses) => {
+  const who = row.wantName('a team or a role');
+  if (!who || !row.want('to', 'ask "north" to approve opener') || !row.want('approve', 'ask "north" to approve opener')) return undefined;
+  const message = row.wantPath('the message to approve');
+  if (!message) return undefined;
+  let extra: Pick<StepOf<'ask'>, 'within' | 'otherwise'> = {};
+  for (const clause of [row, ...clauses]) {
+    if (clause.take('within')) {
+      const within = clause.wantDuration();
+      if (within) extra = { ...extra, within };
+    }
+    if (clause.take('otherwise')) {
+      if (clause.take('stop')) {
+        const text = clause.wantName('the reason');
+        if (text) extra = { ...extra, otherwise: { does: 'stop', text } };
+      } else if (clause.take('tell')) {
+        const whom = clause.wantPath('whom to tell');
+        const text = clause.wantName('what to tell them');
+        if (whom && text) extra = { ...extra, otherwise: { does: 'tell', who: whom, text } };
+      } else clause.say('write otherwise tell owner "…", or otherwise stop "…"');
+    }
+    if (clause !== row) clause.end();
+  }
+  return { verb: 'ask', who, message, ...extra };
+};
+
+/** Keyed by verb: a new verb does not compile until it can be read. */
+export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
+  'take in': (row, clauses) => {
+    if (!row.want('from', 'take in from file "autumn-fair"')) return undefined;
+    const from = row.wantPath('where records come from (file, form, hand)');
+    if (!from) return undefined;
+    const name = row.peek()?.kind === 'String' ? row.wantName('the intake') : undefined;
+    let oncePer;
+    for (const clause of [row, ...clauses]) {
+      clause.take(',');
+      if (clause.take('once', 'per')) oncePer = clause.wantPath('the field that tells records apart');
+      if (clause !== row) clause.end();
+    }
+    return { verb: 'take in', from, ...(name && { name }), ...(oncePer && { oncePer }) };
+  },
+  keep: (row, clauses) => {
+    if (!row.want('when', 'keep when email != null')) return undefined;
+    const when = row.wantFeel('the condition');
+    let otherwise;
+    for (const clause of clauses) {
+      if (clause.take('else', 'set')) otherwise = assignment(clause);
+      else clause.say('below “keep” only else set … may stand', clause.row);
+    }
+    return when && { verb: 'keep', when, ...(otherwise && { otherwise }) };
+  },
+  match,
+  read,
+  score: (row, clauses) => {
+    refuse(clauses, 'score');
+    const target = row.wantPath('what to score');
+    if (!target || !row.want('with', 'score company with "Grower fit"')) return undefined;
+    const scorecard = row.wantName('the scorecard');
+    const as = row.asName();
+    return scorecard && { verb: 'score', target, scorecard, ...(as && { as }) };
+  },
+  'look up': (row, clauses) => {
+    refuse(clauses, 'look up');
+    const field = row.wantPath('the field to look up');
+    if (!field || !row.want('with', 'look up email with "Work e-mail"')) return undefined;
+    const chain = row.wantName('the lookup chain');
+    return chain && { verb: 'look up', field, chain };
+  },
+  open: (row, clauses) => {
+    refuse(clauses, 'open');
+    if (!row.want('deal', 'open deal in "Glasshouse sales" at "Qualified"') || !row.want('in', 'open deal in "Glasshouse sales"'))
+      return undefined;
+    const pipeline = row.wantName('the pipeline');
+    if (!pipeline || !row.want('at', 'at "Qualified"')) return undefined;
+    const stage = row.wantName('the stage');
+    const as = row.asName();
+    return stage && { verb: 'open', pipeline, stage, ...(as && { as }) };
+  },
+  assign: (row, clauses) => {
+    refuse(clauses, 'assign');
+    const what = row.peek()?.text === 'in' ? undefined : row.wantPath('what to assign');
+    if (!row.want('in', 'assign in turn among "north"') || !row.want('turn', 'in turn') || !row.want('among', 'among "north"'))
+      return undefined;
+    const team = row.wantName('the team');
+    return team && { verb: 'assign', team, ...(what && { what }) };
+  },
+  set: (row, clauses) => {
+    refuse(clauses, 'set');
+    const made = assignment(row);
+    return made && { verb: 'set', assignment: made };
+  },
+  note: (row, clauses) => {
+    refuse(clauses, 'note');
+    const text = row.wantFeel('the text of the note');
+    return text && { verb: 'note', text };
+  },
+  write: (row, clauses) => {
+    refuse(clauses, 'write');
+    const channel = row.wantPath('the channel (email)');
+    const template = channel && row.wantName('the text');
+    const as = row.asName();
+    return channel && template && { verb: 'write', channel, template, ...(as && { as }) };
+  },
+  ask,
+  send: (row, clauses) => {
+    refuse(clauses, 'send');
+    const message = row.wantPath('the message to send');
+    return message && { verb: 'send', message };
+  },
+  'follow up': (row, clauses) => {
+    refuse(clauses, 'follow up');
+    if (!row.want('with', 'follow up with "First contact"')) return undefined;
+    const plan = row.wantName('the plan');
+    return plan && { verb: 'follow up', plan };
+  },
+  wait: (row, clauses) => {
+    refuse(clauses, 'wait');
+    const length = row.wantDuration();
+    return length && { verb: 'wait', for: length };
+  },
+  stop: (row, clauses) => {
+    refuse(clauses, 'stop');
+    const reason = row.done ? undefined : row.wantName('the reason');
+    return { verb: 'stop', ...(reason && { reason }) };
+  },
+};
+
+/** Every verb as its words, longest first, so that `look up` is seen before a shorter one could be. */
+export const VERB_WORDS: readonly (readonly [Verb, readonly string[]])[] = [...Object.keys(READ_STEP), 'split']
+  .map((verb) => [verb as Verb, verb.split(' ')] as const)
+  .sort((a, b) => b[1].length - a[1].length);
+
+export function readStep<V extends Readable>(verb: V, row: Cursor, clauses: readonly Cursor[]): StepOf<V> | undefined {
+  const step = READ_STEP[verb](row, clauses);
+  if (step) row.end();
+  return step;
+}

@@ -1,0 +1,193 @@
+import { stableId } from '../base';
+import {
+  companyKeys,
+  companyName,
+  compareReadyCompanies,
+  compareReadyPeople,
+  confidenceAtMost,
+  judgeMatch,
+  personKeys,
+  readyCompany,
+  readyPerson,
+  type MatchCompany,
+  type MatchPerson,
+  type ReadyCompany,
+  type ReadyPerson,
+  type Verdict,
+} from '../match';
+import type { RowReading } from './row';
+
+/** What the CRM has that shares a key with the list. */
+export interface Known {
+  readonly people: readonly MatchPerson[];
+  readonly companies: readonly MatchCompany[];
+}
+
+export interface PlanOptions {
+  /** makes the ids of new records: the same list taken in twice under one id makes the same records */
+  readonly importId: string;
+  readonly askAbove: number;
+  readonly sameAbove: number;
+}
+
+export interface RowPlan {
+  readonly row: number;
+  readonly kind: 'new' | 'known' | 'perhaps' | 'refused';
+  readonly why: string;
+  readonly personId: string | null;
+  readonly companyId: string | null;
+  readonly newCompany: boolean;
+  /** for `perhaps`: the record it may be */
+  readonly otherId: string | null;
+  readonly otherName: string | null;
+}
+
+/** Larger blocks of a name key are passed over; addresses, numbers and sites always count. */
+const WEAK_BLOCK = 40;
+
+class Pool<T extends { readonly id: string }> {
+  private readonly byKey = new Map<string, T[]>();
+  constructor(
+    entries: readonly T[],
+    private readonly keysOf: (entry: T) => readonly string[],
+  ) {
+    for (const entry of entries) this.add(entry);
+  }
+  add(entry: T): void {
+    for (const key of this.keysOf(entry)) {
+      const list = this.byKey.get(key);
+      if (list) list.push(entry);
+      else this.byKey.set(key, [entry]);
+    }
+  }
+  /** Entries that share a key; `strong` looks at addresses, numbers and sites only. */
+  near(entry: T, strong = false): readonly T[] {
+    const found = new Map<string, T>();
+    for (const key of this.keysOf(entry)) {
+      const isName = /^[nm]:/.test(key);
+      if (strong && isName) continue;
+      const block = this.byKey.get(key) ?? [];
+      // A name key that so many share tells nobody apart, and comparing with them all would cost the square of the list.
+      if (block.length > WEAK_BLOCK && isName) continue;
+      for (const other of block) found.set(other.id, other);
+    }
+    return [...found.values()];
+  }
+}
+
+const text = (value: unknown): string | null => (typeof value === 'string' && value !== '' ? value : null);
+
+/** Decides for each row what it will become; later rows are also compared with earlier ones of the same list. */
+export function planRows(
+  readings: readonly { readonly row: number; readonly reading: RowReading }[],
+  known: Known,
+  options: PlanOptions,
+): readonly RowPlan[] {
+  const people = new Pool<ReadyPerson>(known.people.map(readyPerson), personKeys);
+  const companies = new Pool<ReadyCompany>(known.companies.map(readyCompany), companyKeys);
+  const firstRow = new Map<string, number>();
+  return readings.map(({ row, reading }): RowPlan => {
+    if (reading.refused !== null)
+      return {
+        row,
+        kind: 'refused',
+        why: reading.refused,
+        personId: null,
+        companyId: null,
+        newCompany: false,
+        otherId: null,
+        otherName: null,
+      };
+    const place = placeCompany(row, reading, companies, options);
+    const me = readyPerson({
+      id: stableId('import', options.importId, String(row), 'person'),
+      name: text(reading.record.person.name) ?? text(reading.record.person.email) ?? '',
+      email: text(reading.record.person.email),
+      phone: text(reading.record.person.phone),
+      companyId: place.id,
+      companyName: place.name,
+    });
+    const near = people.near(me).filter((other) => confidenceAtMost(me, other) >= options.askAbove);
+    const verdict = judgeMatch(
+      near.map((other) => ({ ...compareReadyPeople(me, other), otherId: other.id })),
+      options.askAbove,
+      options.sameAbove,
+    );
+    const other = near.find((entry) => entry.id === verdict.otherId);
+    const company = verdict.how === 'same' && other ? ofKnownPerson(place, other) : place;
+    if (company.fresh) companies.add(company.fresh);
+    const base = { row, companyId: company.id, newCompany: company.fresh !== undefined };
+    if (verdict.how === 'same' && other) {
+      const inFile = firstRow.get(other.id);
+      return {
+        ...base,
+        kind: 'known',
+        why: inFile === undefined ? `joined by ${mainEvidence(verdict)}` : `same as row ${inFile}`,
+        personId: other.id,
+        otherId: null,
+        otherName: other.name,
+      };
+    }
+    people.add(me);
+    firstRow.set(me.id, row);
+    if (verdict.how === 'doubt' && other)
+      return {
+        ...base,
+        kind: 'perhaps',
+        why: `perhaps ${other.name} (${verdict.comparison?.confidence.toFixed(2) ?? ''})`,
+        personId: me.id,
+        otherId: other.id,
+        otherName: other.name,
+      };
+    return {
+      ...base,
+      kind: 'new',
+      why: base.newCompany ? 'with a new company' : 'company known',
+      personId: me.id,
+      otherId: null,
+      otherName: null,
+    };
+  });
+}
+
+interface Place {
+  readonly id: string | null;
+  readonly name: string | null;
+  /** set when the company is not known yet */
+  readonly fresh: ReadyCompany | undefined;
+}
+
+/** A known person's own company speaks for itself when the row names it, even where the name alone would be too little. */
+function ofKnownPerson(place: Place, person: MatchPerson): Place {
+  const sameName = place.name !== null && person.companyName !== null && companyName(place.name) === companyName(person.companyName);
+  return place.fresh && person.companyId !== null && sameName ? { id: person.companyId, name: place.name, fresh: undefined } : place;
+}
+
+function placeCompany(row: number, reading: RowReading, pool: Pool<ReadyCompany>, options: PlanOptions): Place {
+  const { company } = reading.record;
+  const name = text(company.name) ?? text(company.website);
+  if (name === null) return { id: null, name: null, fresh: undefined };
+  const me = readyCompany({
+    id: stableId('import', options.importId, String(row), 'company'),
+    name,
+    website: text(company.website),
+    phone: text(company.phone),
+    city: text(company.city),
+    country: text(company.country),
+  });
+  const judge = (strong: boolean): Verdict =>
+    judgeMatch(
+      pool.near(me, strong).map((other) => ({ ...compareReadyCompanies(me, other), otherId: other.id })),
+      options.askAbove,
+      options.sameAbove,
+    );
+  // Who shares site or number is looked at first: when that settles it, the many with a like name need not be compared.
+  const first = judge(true);
+  const verdict = first.how === 'same' ? first : judge(false);
+  return verdict.how === 'same' ? { id: verdict.otherId, name, fresh: undefined } : { id: me.id, name, fresh: me };
+}
+
+function mainEvidence(verdict: Verdict): string {
+  const strongest = [...(verdict.comparison?.evidence ?? [])].sort((a, b) => b.weight - a.weight)[0];
+  return strongest?.field ?? 'name';
+}

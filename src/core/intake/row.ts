@@ -1,0 +1,105 @@
+import { fold } from '../base';
+import { fieldOf, readTyped, type FactValue } from '../facts';
+import { normalisePhone, personName } from '../match';
+import { COUNTRY_CODES, type Target } from './guess';
+
+/** The values one row gives, typed and tidied. */
+export interface RowRecord {
+  readonly person: { readonly [field: string]: FactValue };
+  readonly company: { readonly [field: string]: FactValue };
+  readonly note: string | null;
+}
+
+export interface RowReading {
+  readonly record: RowRecord;
+  /** what was changed or left out, by target, in words */
+  readonly remarks: readonly { readonly target: Target; readonly raw: string; readonly says: string }[];
+  /** set when the row cannot become a record */
+  readonly refused: string | null;
+}
+
+const PARTICLES = /^(?:van|von|de|der|den|ter|ten|la|el|di|da|du|af|zu)$/i;
+const NONSENSE = /^(?:test|asdf|qwer|xxx+|aaa+|n\/?a|dummy|donald duck)\b|^(?:\W|\d)+$/i;
+const TITLE = /^(?:dr|prof|ir|ing|drs|mr|mrs|ms|miss|herr|frau|dhr|mevr|mw|sr|sra|dipl|mgr|inż)\.?(?:-ing\.?)?$/i;
+
+/** "dhr. P. Aalders", "QUILL, Mara", "JONAS REISSIG" → given and family name as they are written in a letter. */
+export function splitName(raw: string): { readonly first: string; readonly last: string; readonly full: string } {
+  const [family, given] = raw.split(',').map((part) => part.trim());
+  const straight = given ? `${given} ${family ?? ''}` : raw;
+  const parts = straight
+    .replace(/\s+/g, ' ')
+    .trim()
+    .split(' ')
+    .filter((part) => !TITLE.test(part))
+    .map(calm);
+  const first = parts[0] ?? '';
+  const last = parts.slice(1).join(' ');
+  return { first, last, full: parts.join(' ') };
+}
+
+/** Words in capitals get ordinary letters; others stay as they are. */
+function calm(word: string): string {
+  if (PARTICLES.test(word)) return word.toLowerCase();
+  if (word.length < 3 || word !== word.toUpperCase() || !/\p{L}/u.test(word)) return word;
+  return word.toLowerCase().replace(/(^|[-'’])(\p{L})/gu, (_, gap: string, letter: string) => gap + letter.toUpperCase());
+}
+
+/** Reads one row by the column matching. `defaultCountry` (ISO 3166) is used for national phone numbers. */
+export function readRow(cells: readonly string[], columns: readonly { readonly target: Target }[], defaultCountry: string): RowReading {
+  const remarks: RowReading['remarks'][number][] = [];
+  const person: { [field: string]: FactValue } = {};
+  const company: { [field: string]: FactValue } = {};
+  const notes: string[] = [];
+  columns.forEach(({ target }, i) => {
+    const raw = cells[i]?.trim() ?? '';
+    if (raw === '' || target === 'leave out') return;
+    if (target === 'note') {
+      notes.push(raw.replace(/\s+/g, ' '));
+      return;
+    }
+    const [record = '', key = ''] = target.split('.');
+    const field = record === 'company' ? fieldOf('company', key) : fieldOf('person', key);
+    if (!field) return;
+    const reading = target === 'company.country' ? { ok: true as const, value: COUNTRY_CODES[fold(raw)] ?? raw } : readTyped(field, raw);
+    if (!reading.ok) {
+      remarks.push({ target, raw, says: `${reading.why}: left out` });
+      return;
+    }
+    if ('note' in reading && reading.note) remarks.push({ target, raw, says: reading.note });
+    if (reading.value !== null) (record === 'company' ? company : person)[key] = reading.value;
+  });
+  tidyNames(person);
+  const country = typeof company.country === 'string' ? company.country : defaultCountry;
+  for (const owner of [person, company]) {
+    if (typeof owner.phone !== 'string') continue;
+    const number = normalisePhone(owner.phone, country);
+    if (number === null) {
+      remarks.push({ target: owner === person ? 'person.phone' : 'company.phone', raw: owner.phone, says: 'not a phone number: left out' });
+      delete owner.phone;
+    } else owner.phone = number;
+  }
+  return { record: { person, company, note: notes.join(' · ') || null }, remarks, refused: refusal(person, company) };
+}
+
+function tidyNames(person: { [field: string]: FactValue }): void {
+  const given = typeof person.first_name === 'string' ? person.first_name : '';
+  const family = typeof person.last_name === 'string' ? person.last_name : '';
+  const whole = typeof person.name === 'string' ? person.name : `${given} ${family}`.trim();
+  if (whole === '') return;
+  const { first, last, full } = splitName(whole);
+  person.name = full;
+  if (first.replace('.', '').length > 1) person.first_name = first;
+  else delete person.first_name;
+  if (last !== '') person.last_name = last;
+}
+
+function refusal(person: RowRecord['person'], company: RowRecord['company']): string | null {
+  const name = typeof person.name === 'string' ? person.name : '';
+  if (name !== '' && (NONSENSE.test(name.trim()) || personName(name) === '')) return 'test entry';
+  if (name === '' && person.email === undefined) return 'neither name nor e-mail';
+  if (person.email === undefined && person.phone === undefined && company.website === undefined)
+    return 'no e-mail, phone or site: nobody could be reached';
+  if (typeof company.heated_area === 'number' && company.heated_area > 500)
+    return `${company.heated_area.toLocaleString('en-GB')} ha under glass cannot be`;
+  return null;
+}

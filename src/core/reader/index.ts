@@ -1,0 +1,9 @@
+/**
+ * Offline text skills: rules and word lists, no network, no model. Promises: every answer carries the words it rests on,
+ * as they stand in the source; "not found" is an answer; text is data and never an instruction. Refuses: guessing.
+ */
+export { answerQuestion, type Passage, type ReaderAnswer } from './answer';
+export { worthReading, type PageLink } from './links';
+export { understandReply, type ReplyKind, type ReplyReading } from './reply';
+export { parseDeliveryStatus, type DeliveryStatus } from './dsn';
+export { sentencesOf } from './sentences';

@@ -1,0 +1,57 @@
+import { readTyped } from '../facts';
+import { fold } from '../base';
+import type { ComposeInput } from './input';
+import type { PersonalLine } from './personal';
+
+/** One rule a message must pass before it can leave. `says` is the sentence shown when it fails. */
+export interface MessageCheck {
+  readonly id:
+    'slot left' | 'fact missing' | 'recipient' | 'too long' | 'same line' | 'do not contact' | 'wrong name' | 'figure without fact';
+  readonly ok: boolean;
+  readonly says: string;
+}
+
+interface Draft extends ComposeInput {
+  readonly subject: string;
+  readonly body: string;
+  readonly line: PersonalLine | undefined;
+}
+
+const LEFT_OVER = /\{[^}]*\}|\[[A-Z _]{3,}\]|\bundefined\b|\bnull\b/;
+
+/** Every check, passed or not, in a fixed order: the reviewer sees what was looked at. */
+export function checkMessage(draft: Draft): readonly MessageCheck[] {
+  const whole = `${draft.subject}\n${draft.body}`;
+  const left = LEFT_OVER.exec(whole)?.[0];
+  const address = draft.recipient.email;
+  const valid = address !== null && readTyped({ type: 'e-mail' }, address).ok;
+  const limit = draft.template.maxLength;
+  const needsLine = draft.template.personal?.required === true;
+  const repeated = draft.line !== undefined && draft.recentLines.includes(draft.line.text);
+  const greeted = /^(?:hi|hello|dear|hallo|hola|beste|cześć)\s+([\p{L}'’-]+)/iu.exec(draft.body)?.[1];
+  const known = fold(draft.recipient.name);
+  const wrongName = greeted !== undefined && !/^(there|all|team|reader)$/i.test(greeted) && !known.includes(fold(greeted));
+  const loose = looseFigure(draft);
+  return [
+    {
+      id: 'recipient',
+      ok: valid,
+      says: address === null ? 'there is no e-mail address to send to' : `“${address}” is not an address mail can be sent to`,
+    },
+    { id: 'do not contact', ok: !draft.doNotContact, says: `${draft.recipient.name} is on the do-not-contact list` },
+    { id: 'slot left', ok: left === undefined, says: `“${left ?? ''}” was not filled: the value is missing and the slot has no fallback` },
+    { id: 'wrong name', ok: !wrongName, says: `it greets “${greeted ?? ''}”, the reader is ${draft.recipient.name}` },
+    { id: 'fact missing', ok: !needsLine || draft.line !== undefined, says: 'no fact is known that the personal line could rest on' },
+    { id: 'figure without fact', ok: loose === undefined, says: `the personal line says “${loose ?? ''}” and no fact does` },
+    { id: 'same line', ok: !repeated, says: 'the personal line is the same as in one of the last ten messages' },
+    { id: 'too long', ok: draft.body.length <= limit, says: `${draft.body.length} characters, ${limit} are allowed` },
+  ];
+}
+
+/** A figure in the personal line that stands neither in the fact's value nor in its quote. */
+function looseFigure(draft: Draft): string | undefined {
+  if (!draft.line) return undefined;
+  const { text, fact } = draft.line;
+  const backed = `${typeof fact.value === 'number' ? `${fact.value} ${fact.value.toLocaleString('en-GB', { maximumFractionDigits: 1 })}` : String(fact.value)} ${fact.quote ?? ''}`;
+  return (text.match(/\d+(?:[.,]\d+)*/g) ?? []).find((figure) => !backed.includes(figure));
+}

@@ -1,0 +1,6 @@
+import type { Clock } from '../ports';
+
+/** The real clock, moved on by what the demo's clock has been moved on; `offset` reads that from the database. */
+export function movableClock(offset: () => Promise<number>): Clock {
+  return { now: async () => Date.now() + (await offset()) };
+}

@@ -1,0 +1,221 @@
+import dns from 'node:dns';
+import net from 'node:net';
+import * as cheerio from 'cheerio';
+import robotsParser from 'robots-parser';
+import { Agent, request } from 'undici';
+import { WorldFailure, type FetchedPage, type Web } from '../ports';
+
+const LIMITS = { bytes: 2 * 1024 * 1024, redirects: 5, connectMs: 3_000, bodyMs: 6_000, robotsMs: 24 * 3_600_000, gapMs: 40 } as const;
+const AGENT_NAME = 'MillraceReader';
+
+interface Robots {
+  readonly allows: (url: string) => boolean;
+  readonly readAt: number;
+}
+
+/** Loopback, private, link-local and other addresses that no public site has (RFC 6890). */
+export function isPrivateAddress(address: string): boolean {
+  if (net.isIPv6(address))
+    return /^(?:::1?$|f[cd]|fe[89ab]|::ffff:(?:127|10|192\.168|172\.(?:1[6-9]|2\d|3[01])|169\.254|0)\.)/i.test(address);
+  const [a = 0, b = 0] = address.split('.').map(Number);
+  return (
+    a === 0 ||
+    a === 10 ||
+    a === 127 ||
+    (a === 169 && b === 254) ||
+    (a === 172 && b >= 16 && b <= 31) ||
+    (a === 192 && b === 168) ||
+    (a === 100 && b >= 64 && b <= 127) ||
+    a >= 224
+  );
+}
+
+/** The real web reader. With `standin` (`host:port`), hosts ending in `.example` are served from there and from nowhere else. */
+export function webReader(standin: string | null): Web {
+  const agent = new Agent({
+    connect: { timeout: LIMITS.connectMs, lookup: guardedLookup(standin) },
+    headersTimeout: LIMITS.bodyMs,
+    bodyTimeout: LIMITS.bodyMs,
+  });
+  const robots = new Map<string, Robots>();
+  const lastCall = new Map<string, Promise<void>>();
+
+  /** One call at a time per host, with a small gap. */
+  const inTurn = async <T>(host: string, work: () => Promise<T>): Promise<T> => {
+    const before = lastCall.get(host) ?? Promise.resolve();
+    let release: () => void = () => undefined;
+    lastCall.set(
+      host,
+      new Promise((resolve) => {
+        release = resolve;
+      }),
+    );
+    await before;
+    try {
+      return await work();
+    } finally {
+      setTimeout(release, LIMITS.gapMs);
+    }
+  };
+
+  const get = async (
+    url: string,
+  ): Promise<{ status: number; type: string; body: string; location: string | null; retryAfter: number | null }> => {
+    const target = new URL(url);
+    if (target.protocol !== 'http:' && target.protocol !== 'https:')
+      throw new WorldFailure('refused', `${target.protocol} addresses are not read`, false);
+    if (target.port !== '' || net.isIP(target.hostname.replace(/^\[|\]$/g, '')) !== 0)
+      throw new WorldFailure('refused', `${target.host} is not a public site`, false);
+    const wire =
+      standin !== null && target.hostname.endsWith('.example')
+        ? `http://${target.hostname}:${standin.split(':')[1] ?? '80'}${target.pathname}${target.search}`
+        : url;
+    try {
+      const response = await request(wire, {
+        dispatcher: agent,
+        headers: { 'user-agent': `${AGENT_NAME}/1 (reads public pages for their answers)`, accept: 'text/html,text/plain;q=0.8' },
+      });
+      const header = (name: string): string => {
+        const value = response.headers[name];
+        return Array.isArray(value) ? (value[0] ?? '') : (value ?? '');
+      };
+      const chunks: Buffer[] = [];
+      let size = 0;
+      for await (const chunk of response.body as AsyncIterable<Buffer>) {
+        size += chunk.length;
+        if (size > LIMITS.bytes) {
+          response.body.destroy();
+          throw new WorldFailure('too large', `${target.hostname} sent a page of more than ${LIMITS.bytes / 1024 / 1024} MB`, false);
+        }
+        chunks.push(chunk);
+      }
+      const bytes = Buffer.concat(chunks);
+      return {
+        status: response.statusCode,
+        type: header('content-type'),
+        body: decode(bytes, header('content-type')),
+        location: header('location') || null,
+        retryAfter: Number(header('retry-after')) * 1000 || null,
+      };
+    } catch (error) {
+      throw failure(error, target.hostname);
+    }
+  };
+
+  const allowed = async (url: string): Promise<boolean> => {
+    const { origin, hostname } = new URL(url);
+    let known = robots.get(hostname);
+    if (!known || Date.now() - known.readAt > LIMITS.robotsMs) {
+      const answer = await get(`${origin}/robots.txt`);
+      // RFC 9309: no file (4xx) means everything may be read; a server error means nothing may until it is mended.
+      if (answer.status >= 500 || answer.status === 429)
+        throw new WorldFailure('busy', `${hostname} answered with an error (${answer.status})`, true, answer.retryAfter);
+      const rules = answer.status < 300 ? robotsParser(`${origin}/robots.txt`, answer.body) : undefined;
+      known = { allows: (asked) => (rules ? rules.isAllowed(asked, AGENT_NAME) !== false : true), readAt: Date.now() };
+      robots.set(hostname, known);
+    }
+    return known.allows(url);
+  };
+
+  return {
+    async page(url) {
+      let at = url;
+      for (let hop = 0; hop <= LIMITS.redirects; hop++) {
+        const { hostname } = new URL(at);
+        const current = at;
+        if (!(await inTurn(hostname, () => allowed(current))))
+          throw new WorldFailure('refused', `${hostname} does not want its pages read (robots.txt)`, false);
+        const answer = await inTurn(hostname, () => get(current));
+        if (answer.status >= 300 && answer.status < 400 && answer.location) {
+          at = new URL(answer.location, at).href;
+          continue;
+        }
+        if (answer.status === 429 || answer.status === 503)
+          throw new WorldFailure('busy', `${hostname} asked to come back later (${answer.status})`, true, answer.retryAfter);
+        if (answer.status >= 500) throw new WorldFailure('broken', `${hostname} answered with an error (${answer.status})`, true);
+        if (answer.status === 403 || answer.status === 401)
+          throw new WorldFailure('refused', `${hostname} does not let us in (${answer.status})`, false);
+        if (answer.status >= 400) throw new WorldFailure('not found', `${at} is not there (${answer.status})`, false);
+        if (!/^text\/(?:html|plain)|^application\/xhtml/.test(answer.type))
+          throw new WorldFailure('refused', `${at} is no text page (${answer.type || 'no type'})`, false);
+        return readPage(at, answer.status, answer.body);
+      }
+      throw new WorldFailure('refused', `${new URL(url).hostname} redirects without end`, false);
+    },
+  };
+}
+
+function guardedLookup(standin: string | null): net.LookupFunction {
+  return (hostname, options, callback) => {
+    if (hostname.endsWith('.example')) {
+      if (standin === null) {
+        callback(Object.assign(new Error(`${hostname} does not exist`), { code: 'ENOTFOUND' }), '', 4);
+        return;
+      }
+      const address = standin.split(':')[0] ?? '127.0.0.1';
+      if (options.all) callback(null, [{ address, family: 4 }]);
+      else callback(null, address, 4);
+      return;
+    }
+    dns.lookup(hostname, { all: true }, (error, found) => {
+      const open = (found ?? []).filter((entry) => !isPrivateAddress(entry.address));
+      const [first] = open;
+      if (error || first === undefined) {
+        callback(error ?? Object.assign(new Error(`${hostname} is not a public site`), { code: 'ENOTFOUND' }), '', 4);
+        return;
+      }
+      if (options.all) callback(null, open);
+      else callback(null, first.address, first.family);
+    });
+  };
+}
+
+function failure(error: unknown, host: string): WorldFailure {
+  if (error instanceof WorldFailure) return error;
+  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') return new WorldFailure('not found', `there is no site ${host}`, code === 'EAI_AGAIN');
+  if (/TIMEOUT/.test(code)) return new WorldFailure('timeout', `${host} did not answer in time`, true);
+  return new WorldFailure('unreachable', `${host} could not be reached`, true);
+}
+
+function decode(bytes: Buffer, type: string): string {
+  const declared =
+    /charset=["']?([\w-]+)/i.exec(type)?.[1] ?? /<meta[^>]+charset=["']?([\w-]+)/i.exec(bytes.subarray(0, 2048).toString('latin1'))?.[1];
+  for (const label of [declared ?? 'utf-8', 'utf-8']) {
+    try {
+      const text = new TextDecoder(label, { fatal: true }).decode(bytes);
+      return text;
+    } catch {
+      /* not that charset, or no such one: the next is tried */
+    }
+  }
+  return new TextDecoder('windows-1252').decode(bytes);
+}
+
+/** Visible text in blocks, and links. Scripts, styles and hidden parts are no text of the page. */
+export function readPage(url: string, status: number, html: string): FetchedPage {
+  const $ = cheerio.load(html);
+  const links = $('a[href]')
+    .toArray()
+    .flatMap((node) => {
+      try {
+        const link = new URL($(node).attr('href') ?? '', url);
+        link.hash = '';
+        return link.protocol.startsWith('http') ? [{ url: link.href, text: $(node).text().trim().replace(/\s+/g, ' ').slice(0, 120) }] : [];
+      } catch {
+        return [];
+      }
+    });
+  $('script,style,noscript,template,svg,iframe,[hidden],[aria-hidden="true"],nav').remove();
+  $('[style]')
+    .filter((_, node) => /display:\s*none|visibility:\s*hidden|font-size:\s*0/.test($(node).attr('style') ?? ''))
+    .remove();
+  $('p,li,h1,h2,h3,h4,td,th,dd,dt,br,div,section,article,figcaption,blockquote').append('\n');
+  const text = $('body')
+    .text()
+    .split('\n')
+    .map((line) => line.replace(/\s+/g, ' ').trim())
+    .filter((line) => line !== '')
+    .join('\n');
+  return { url, status, text: text.slice(0, 200_000), links };
+}

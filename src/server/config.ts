@@ -1,0 +1,61 @@
+import { z } from 'zod';
+
+/** The one reader of the environment. Everything has a default but the database. */
+const schema = z.object({
+  DATABASE_URL: z.string().min(1),
+  PORT: z.coerce.number().int().default(3417),
+  MILLRACE_PUBLIC_URL: z.string().optional(),
+  MILLRACE_DEMO: z.enum(['0', '1']).default('0'),
+  MILLRACE_SMTP: z.string().default('127.0.0.1:25'),
+  MILLRACE_INBOUND_PORT: z.coerce.number().int().default(0),
+  MILLRACE_STANDIN_WEB: z.string().optional(),
+  MILLRACE_STANDIN_MAIL: z.string().optional(),
+  MILLRACE_PROVIDERS: z.string().optional(),
+  MILLRACE_WORKSPACE: z.string().optional(),
+  MILLRACE_SECRET: z.string().default('unset: links in mails cannot be told from forged ones'),
+  MILLRACE_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
+  MILLRACE_LEASE_MS: z.coerce.number().int().default(60_000),
+});
+
+export interface Config {
+  readonly databaseUrl: string;
+  readonly port: number;
+  readonly publicUrl: string;
+  readonly demo: boolean;
+  readonly smtp: { readonly host: string; readonly port: number };
+  readonly inboundPort: number;
+  /** `host:port` of the stand-in web; only with it are `.example` hosts read */
+  readonly standinWeb: string | null;
+  /** base URL of the mail stand-in's control door: what it accepted, when its next answer is due */
+  readonly standinMail: string | null;
+  /** base URL of the lookup providers */
+  readonly providers: string | null;
+  /** a workspace description that an empty database is filled from */
+  readonly workspaceFile: string | null;
+  readonly secret: string;
+  readonly logLevel: string;
+  readonly leaseMs: number;
+}
+
+export function readConfig(env: Readonly<Record<string, string | undefined>> = process.env): Config {
+  const read = schema.safeParse(env);
+  if (!read.success)
+    throw new Error(`environment: ${read.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`).join('; ')}`);
+  const { data } = read;
+  const [host = '127.0.0.1', port = '25'] = data.MILLRACE_SMTP.split(':');
+  return {
+    databaseUrl: data.DATABASE_URL,
+    port: data.PORT,
+    publicUrl: data.MILLRACE_PUBLIC_URL ?? `http://127.0.0.1:${data.PORT}`,
+    demo: data.MILLRACE_DEMO === '1',
+    smtp: { host, port: Number(port) },
+    inboundPort: data.MILLRACE_INBOUND_PORT,
+    standinWeb: data.MILLRACE_STANDIN_WEB ?? null,
+    standinMail: data.MILLRACE_STANDIN_MAIL ?? null,
+    providers: data.MILLRACE_PROVIDERS ?? null,
+    workspaceFile: data.MILLRACE_WORKSPACE ?? null,
+    secret: data.MILLRACE_SECRET,
+    logLevel: data.MILLRACE_LOG,
+    leaseMs: data.MILLRACE_LEASE_MS,
+  };
+}

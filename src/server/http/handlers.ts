@@ -1,0 +1,117 @@
+import { stringify } from 'csv-stringify/sync';
+import type { z } from 'zod';
+import type { OPERATIONS, OperationId } from '../../api';
+import type { UserRow } from '../store/access';
+import * as flows from '../usecases/flows';
+import * as imports from '../usecases/imports';
+import { moveClock, readClock } from '../usecases/clock';
+import { undoMerge } from '../usecases/merge';
+import * as overview from '../usecases/overview';
+import * as records from '../usecases/records';
+import * as reviews from '../usecases/reviews';
+import { found, Refusal, type Actor, type World } from '../usecases/world';
+
+type Shape = typeof OPERATIONS;
+type In<O, K extends string> = O extends Record<K, infer S extends z.ZodType> ? z.output<S> : undefined;
+export interface Call<Id extends OperationId> {
+  readonly world: World;
+  readonly user: UserRow;
+  readonly actor: Actor;
+  /** how the caller came in: values sent by a program are marked as such */
+  readonly source: 'hand' | 'api';
+  readonly params: Readonly<Record<string, string>>;
+  readonly query: In<Shape[Id], 'query'>;
+  readonly body: In<Shape[Id], 'body'>;
+  readonly file: Uint8Array;
+}
+
+/** In a CSV cell these characters would start a formula in a spreadsheet; an apostrophe keeps them text. */
+const safeCell = (cell: string): string => (/^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell);
+
+const ok = { ok: true } as const;
+
+/** One use case behind each operation. */
+export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promise<unknown> } = {
+  uploadList: async ({ world, actor, query, file }) =>
+    imports.previewImport(world, await imports.lookAtFile(world, actor, { name: query.name, bytes: file, flowId: query.flow ?? null }), {}),
+  listImports: async ({ world }) => ({ items: await imports.imports(world) }),
+  importStatus: ({ world, params }) => imports.importStatus(world, params.id ?? ''),
+  previewImport: ({ world, params, body }) => imports.previewImport(world, params.id ?? '', body),
+  startImport: ({ world, actor, params, body }) => imports.startImport(world, actor, params.id ?? '', body),
+  refusedRows: async ({ world, params }) => {
+    const { headings, rows } = await imports.refusedRows(world, params.id ?? '');
+    return stringify(
+      [headings, ...rows].map((row) => row.map(safeCell)),
+      { bom: true },
+    );
+  },
+
+  listPeople: ({ world, query }) => records.people(world, query),
+  createPerson: ({ world, actor, body, source }) => records.createPerson(world, actor, { ...body, source }),
+  getPerson: ({ world, params }) => records.personPage(world, params.id ?? ''),
+  changePerson: async ({ world, actor, params, body, source }) => {
+    await records.changeRecord(world, actor, { kind: 'person', id: params.id ?? '', values: body.values, source });
+    return (await records.personPage(world, params.id ?? '')).person;
+  },
+  noteOnPerson: async ({ world, actor, params, body }) => {
+    await records.personPage(world, params.id ?? '');
+    await records.addNote(world, actor, 'person', params.id ?? '', body.text);
+    return ok;
+  },
+  listCompanies: ({ world, query }) => records.companies(world, query),
+  createCompany: ({ world, actor, body, source }) => records.createCompany(world, actor, { ...body, source }),
+  getCompany: ({ world, params }) => records.companyPage(world, params.id ?? ''),
+  changeCompany: async ({ world, actor, params, body, source }) => {
+    await records.changeRecord(world, actor, { kind: 'company', id: params.id ?? '', values: body.values, source });
+    return (await records.companyPage(world, params.id ?? '')).company;
+  },
+  listDeals: ({ world, query }) => records.deals(world, query),
+  createDeal: ({ world, body }) => records.createDeal(world, body),
+  getDeal: ({ world, params }) => records.dealPage(world, params.id ?? ''),
+  changeDeal: ({ world, params, body }) => records.changeDeal(world, params.id ?? '', body.stage),
+
+  listFlows: async ({ world }) => ({ items: await flows.flows(world, await overview.startOfDay(world)) }),
+  createFlow: ({ world, actor, body }) => flows.createFlow(world, actor, body.text),
+  checkFlow: async ({ world, body }) => ({ findings: await flows.checkText(world, body.text) }),
+  getFlow: ({ world, params }) => flows.flow(world, params.id ?? ''),
+  saveDraft: ({ world, params, body }) => flows.saveDraft(world, params.id ?? '', body),
+  releaseFlow: ({ world, actor, params }) => flows.release(world, actor, params.id ?? ''),
+  startFlow: ({ world, actor, params, body }) => flows.startOn(world, actor, params.id ?? '', body.personIds),
+  suggestSpecimens: async ({ world }) => ({ items: await flows.suggestedPeople(world) }),
+  startTrial: async ({ world, actor, params, body }) => ({ trialId: await flows.startTrial(world, actor, params.id ?? '', body) }),
+  getTrial: async ({ world, params }) => found(await flows.trial(world, params.id ?? '', params.trialId ?? ''), 'this trial'),
+  ribbon: async ({ world, params, query }) => ({ lines: await flows.ribbon(world, params.id ?? '', query.since) }),
+
+  listTrips: ({ world, query }) => overview.trips(world, { ...query, flowId: query.flow }),
+  getTrip: ({ world, params }) => overview.trip(world, params.id ?? ''),
+  chooseTrips: async ({ world, actor, body }) => ({ chosen: await reviews.chooseStuck(world, actor, body.tripIds, body.choice) }),
+
+  listReviews: async ({ world }) => ({ items: (await reviews.desk(world)).reviews }),
+  decideReview: async ({ world, actor, params, body }) => {
+    await reviews.decideReview(world, actor, params.id ?? '', body);
+    return ok;
+  },
+  listPairs: async ({ world }) => ({ items: (await overview.pairs(world)).open }),
+  decidePair: async ({ world, actor, params, body }) => {
+    await reviews.decidePair(world, actor, params.id ?? '', body.does);
+    return ok;
+  },
+  undoMerge: async ({ world, actor, params }) => {
+    const id = Number(params.id);
+    if (!Number.isInteger(id)) throw new Refusal('not found', 'this merge does not exist');
+    await undoMerge(world, id, actor);
+    return ok;
+  },
+  settleDoubt: async ({ world, actor, params, body }) => {
+    await reviews.settleDoubt(world, actor, params.id ?? '', body.left);
+    return ok;
+  },
+  listMessages: ({ world, query }) => overview.messages(world, query),
+  handleReply: async ({ world, actor, params }) => {
+    await reviews.handleReply(world, actor, params.id ?? '');
+    return ok;
+  },
+
+  readClock: ({ world }) => readClock(world),
+  moveClock: ({ world, body }) => moveClock(world, body.byMs),
+};

@@ -1,0 +1,155 @@
+import type { Instant } from '../../core/base';
+import type { Tx } from '../db';
+
+export interface FlowRow {
+  readonly id: string;
+  readonly name: string;
+  readonly draftText: string;
+  readonly draftNo: number;
+  readonly liveVersionId: string | null;
+  readonly liveNo: number | null;
+  readonly liveSince: Instant | null;
+  readonly updatedAt: Instant;
+}
+export interface VersionRow {
+  readonly id: string;
+  readonly flowId: string;
+  readonly no: number;
+  readonly text: string;
+  readonly library: unknown;
+  readonly releasedAt: Instant;
+  readonly releasedByName: string | null;
+}
+
+export async function listFlows(tx: Tx): Promise<FlowRow[]> {
+  return [
+    ...(await tx<
+      FlowRow[]
+    >`select f.id, f.name, f.draft_text, f.draft_no, f.live_version_id, v.no as live_no, v.released_at as live_since, f.updated_at from flow f left join flow_version v on v.id = f.live_version_id order by f.created_at`),
+  ];
+}
+
+export async function findFlow(tx: Tx, id: string): Promise<FlowRow | undefined> {
+  const [row] = await tx<
+    FlowRow[]
+  >`select f.id, f.name, f.draft_text, f.draft_no, f.live_version_id, v.no as live_no, v.released_at as live_since, f.updated_at from flow f left join flow_version v on v.id = f.live_version_id where f.id = ${id}`;
+  return row;
+}
+
+export async function insertFlow(
+  tx: Tx,
+  flow: { readonly id: string; readonly name: string; readonly text: string },
+  now: Instant,
+): Promise<boolean> {
+  const rows =
+    await tx`insert into flow (id, name, draft_text, updated_at, created_at) values (${flow.id}, ${flow.name}, ${flow.text}, ${now}, ${now}) on conflict (name) do nothing returning id`;
+  return rows.length > 0;
+}
+
+/** Saves the draft if it is still the one the writer began from; false when somebody else saved in between. */
+export async function saveDraft(
+  tx: Tx,
+  flow: { readonly id: string; readonly name: string; readonly text: string; readonly base: number },
+  now: Instant,
+): Promise<number | undefined> {
+  const [row] = await tx<
+    { draftNo: number }[]
+  >`update flow set draft_text = ${flow.text}, name = ${flow.name}, draft_no = draft_no + 1, updated_at = ${now} where id = ${flow.id} and draft_no = ${flow.base} returning draft_no`;
+  return row?.draftNo;
+}
+
+export async function flowNameTaken(tx: Tx, name: string, besides: string): Promise<boolean> {
+  return (await tx`select 1 from flow where name = ${name} and id <> ${besides}`).length > 0;
+}
+
+export async function insertVersion(
+  tx: Tx,
+  version: {
+    readonly id: string;
+    readonly flowId: string;
+    readonly text: string;
+    readonly library: unknown;
+    readonly userId: string | null;
+  },
+  now: Instant,
+): Promise<number> {
+  await tx`select 1 from flow where id = ${version.flowId} for update`;
+  const [row] = await tx<{ no: number }[]>`insert into flow_version (id, flow_id, no, text, library, released_by, released_at)
+    select ${version.id}, ${version.flowId}, coalesce(max(no), 0) + 1, ${version.text}, ${tx.json(version.library as never)}, ${version.userId}, ${now} from flow_version where flow_id = ${version.flowId} returning no`;
+  await tx`update flow set live_version_id = ${version.id} where id = ${version.flowId}`;
+  return row?.no ?? 1;
+}
+
+export async function versionsOf(tx: Tx, ids: readonly string[]): Promise<VersionRow[]> {
+  return [
+    ...(await tx<
+      VersionRow[]
+    >`select v.id, v.flow_id, v.no, v.text, v.library, v.released_at, u.name as released_by_name from flow_version v left join app_user u on u.id = v.released_by where v.id = any(${[...ids]})`),
+  ];
+}
+
+export async function flowVersions(tx: Tx, flowId: string): Promise<VersionRow[]> {
+  return [
+    ...(await tx<
+      VersionRow[]
+    >`select v.id, v.flow_id, v.no, v.text, v.library, v.released_at, u.name as released_by_name from flow_version v left join app_user u on u.id = v.released_by where v.flow_id = ${flowId} order by v.no desc`),
+  ];
+}
+
+export interface TrialRow {
+  readonly id: string;
+  readonly flowId: string;
+  readonly text: string;
+  readonly library: unknown;
+  readonly createdAt: Instant;
+}
+export async function insertTrial(
+  tx: Tx,
+  trial: { readonly id: string; readonly flowId: string; readonly text: string; readonly library: unknown; readonly userId: string | null },
+  now: Instant,
+): Promise<void> {
+  await tx`insert into trial (id, flow_id, text, library, created_by, created_at) values (${trial.id}, ${trial.flowId}, ${trial.text}, ${tx.json(trial.library as never)}, ${trial.userId}, ${now})`;
+}
+
+export async function trialsOf(tx: Tx, ids: readonly string[]): Promise<TrialRow[]> {
+  return [...(await tx<TrialRow[]>`select id, flow_id, text, library, created_at from trial where id = any(${[...ids]})`)];
+}
+
+export async function lastTrials(tx: Tx, flowId: string, limit: number): Promise<TrialRow[]> {
+  return [
+    ...(await tx<
+      TrialRow[]
+    >`select id, flow_id, text, library, created_at from trial where flow_id = ${flowId} order by created_at desc, id desc limit ${limit}`),
+  ];
+}
+
+export async function listLibrary(tx: Tx): Promise<{ readonly kind: string; readonly name: string; readonly body: unknown }[]> {
+  return [...(await tx<{ kind: string; name: string; body: unknown }[]>`select kind, name, body from library_item order by kind, name`)];
+}
+
+export async function putLibrary(tx: Tx, kind: string, name: string, body: unknown): Promise<void> {
+  await tx`insert into library_item (kind, name, body) values (${kind}, ${name}, ${tx.json(body as never)}) on conflict (kind, name) do update set body = excluded.body`;
+}
+
+export async function listTeams(tx: Tx): Promise<{ readonly name: string; readonly members: readonly string[] }[]> {
+  return [
+    ...(await tx<
+      { name: string; members: string[] }[]
+    >`select t.name, coalesce(array_agg(m.user_id::text order by m.position) filter (where m.user_id is not null), '{}') as members from team t left join team_member m on m.team = t.name group by t.name order by t.name`),
+  ];
+}
+
+export async function putTeam(tx: Tx, name: string, members: readonly string[]): Promise<void> {
+  await tx`insert into team (name) values (${name}) on conflict do nothing`;
+  await tx`delete from team_member where team = ${name}`;
+  await tx`insert into team_member (team, user_id, position) select ${name}, m.id::uuid, m.n from unnest(${[...members]}::text[]) with ordinality as m(id, n)`;
+}
+
+/** Whose turn it is. The row lock makes it fair when many ask at once: every call moves the turn by one. */
+export async function takeTurn(tx: Tx, team: string): Promise<{ readonly id: string; readonly name: string } | undefined> {
+  const [turn] = await tx<{ turn: number }[]>`update team set turn = turn + 1 where name = ${team} returning turn`;
+  const members = await tx<
+    { id: string; name: string }[]
+  >`select u.id, u.name from team_member m join app_user u on u.id = m.user_id where m.team = ${team} order by m.position`;
+  return turn && members.length > 0 ? members[(turn.turn - 1) % members.length] : undefined;
+}

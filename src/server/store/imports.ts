@@ -1,0 +1,114 @@
+import type { Instant } from '../../core/base';
+import type { Target } from '../../core/intake';
+import type { Tx } from '../db';
+
+export interface ImportRow {
+  readonly id: string;
+  readonly fileName: string;
+  readonly label: string;
+  readonly matching: readonly Target[];
+  readonly defaultCountry: string;
+  readonly flowId: string | null;
+  readonly state: 'looked at' | 'queued' | 'running' | 'done' | 'failed';
+  readonly total: number;
+  readonly doneRows: number;
+  readonly counts: Readonly<Record<string, number>>;
+  readonly problem: string | null;
+  readonly createdAt: Instant;
+  readonly finishedAt: Instant | null;
+  readonly createdBy: string | null;
+}
+
+export async function insertImport(
+  tx: Tx,
+  made: {
+    readonly id: string;
+    readonly fileName: string;
+    readonly label: string;
+    readonly bytes: Uint8Array;
+    readonly matching: readonly Target[];
+    readonly defaultCountry: string;
+    readonly total: number;
+    readonly userId: string | null;
+    readonly flowId: string | null;
+  },
+  now: Instant,
+): Promise<void> {
+  await tx`insert into import (id, file_name, label, bytes, matching, default_country, total, created_by, flow_id, created_at) values (${made.id}, ${made.fileName}, ${made.label}, ${Buffer.from(made.bytes)}, ${tx.json(made.matching)}, ${made.defaultCountry}, ${made.total}, ${made.userId}, ${made.flowId}, ${now})`;
+}
+
+const columns = (tx: Tx) =>
+  tx`id, file_name, label, matching, default_country, flow_id, state, total, done_rows, counts, problem, created_at, finished_at, created_by`;
+export async function findImport(tx: Tx, id: string): Promise<ImportRow | undefined> {
+  const [row] = await tx<ImportRow[]>`select ${columns(tx)} from import where id = ${id}`;
+  return row;
+}
+export async function listImports(tx: Tx, limit: number): Promise<ImportRow[]> {
+  return [...(await tx<ImportRow[]>`select ${columns(tx)} from import where state <> 'looked at' order by created_at desc limit ${limit}`)];
+}
+export async function importBytes(tx: Tx, id: string): Promise<Uint8Array | undefined> {
+  const [row] = await tx<{ bytes: Uint8Array }[]>`select bytes from import where id = ${id}`;
+  return row?.bytes;
+}
+
+/** The matching used for the last list of the same name or headings: kept for the sender. */
+export async function lastMatching(tx: Tx, fileName: string): Promise<readonly Target[] | undefined> {
+  const [row] = await tx<
+    { matching: Target[] }[]
+  >`select matching from import where file_name = ${fileName} and state = 'done' order by created_at desc limit 1`;
+  return row?.matching;
+}
+
+export async function queueImport(
+  tx: Tx,
+  id: string,
+  ask: { readonly matching: readonly Target[]; readonly flowId: string | null; readonly label: string; readonly defaultCountry: string },
+): Promise<boolean> {
+  return (
+    (
+      await tx`update import set state = 'queued', matching = ${tx.json(ask.matching)}, flow_id = ${ask.flowId}, label = ${ask.label}, default_country = ${ask.defaultCountry} where id = ${id} and state in ('looked at', 'failed') returning id`
+    ).length > 0
+  );
+}
+
+/** Takes an import to work on; one that its worker left is taken again and goes on where it stood. */
+export async function claimImport(tx: Tx, leaseMs: number): Promise<ImportRow | undefined> {
+  const [row] = await tx<
+    ImportRow[]
+  >`update import set state = 'running', lease_until = clock_timestamp() + make_interval(secs => ${leaseMs / 1000})
+    where id = (select id from import where state = 'queued' or (state = 'running' and lease_until < clock_timestamp()) order by created_at limit 1 for update skip locked) returning ${columns(tx)}`;
+  return row;
+}
+
+export async function progressImport(tx: Tx, id: string, doneRows: number, leaseMs: number): Promise<void> {
+  await tx`update import set done_rows = ${doneRows}, lease_until = clock_timestamp() + make_interval(secs => ${leaseMs / 1000}) where id = ${id}`;
+}
+
+export async function finishImport(
+  tx: Tx,
+  id: string,
+  end: { readonly state: 'done' | 'failed'; readonly counts: Readonly<Record<string, number>>; readonly problem: string | null },
+  now: Instant,
+): Promise<void> {
+  await tx`update import set state = ${end.state}, counts = ${tx.json(end.counts)}, problem = ${end.problem}, finished_at = ${now}, lease_until = null where id = ${id}`;
+}
+
+export interface ImportedRow {
+  readonly row: number;
+  readonly kind: 'new' | 'known' | 'perhaps' | 'refused';
+  readonly why: string;
+  readonly personId: string | null;
+  readonly cells: readonly string[] | null;
+}
+export async function insertImportRows(tx: Tx, importId: string, rows: readonly ImportedRow[]): Promise<void> {
+  if (rows.length === 0) return;
+  await tx`insert into import_row (import_id, row, kind, why, person_id, cells) select ${importId}::uuid, row, kind, why, person_id, cells
+    from jsonb_to_recordset(${tx.json(rows.map((row) => ({ row: row.row, kind: row.kind, why: row.why, person_id: row.personId, cells: row.cells })))}) as r(row int, kind text, why text, person_id uuid, cells jsonb) on conflict do nothing`;
+}
+export async function importedRows(tx: Tx, importId: string, kind?: string): Promise<ImportedRow[]> {
+  return [
+    ...(await tx<
+      ImportedRow[]
+    >`select row, kind, why, person_id, cells from import_row where import_id = ${importId} ${kind === undefined ? tx`` : tx`and kind = ${kind}`} order by row`),
+  ];
+}

@@ -1,0 +1,296 @@
+import type { Instant, RecordKind } from '../../core/base';
+import type { MatchCompany, MatchPerson } from '../../core/match';
+import type { RecordView } from '../../core/engine';
+import type { Tx } from '../db';
+
+export interface NewPerson {
+  readonly id: string;
+  readonly values: Readonly<Record<string, unknown>>;
+  readonly companyId: string | null;
+  readonly matchKeys: readonly string[];
+}
+export interface NewCompany {
+  readonly id: string;
+  readonly values: Readonly<Record<string, unknown>>;
+  readonly matchKeys: readonly string[];
+}
+
+/** Inserts rows from JSON objects of column values; ids that exist already are left alone (the same intake again). */
+export async function insertPeople(tx: Tx, people: readonly NewPerson[], now: Instant): Promise<void> {
+  if (people.length === 0) return;
+  const rows = people.map((person) => ({
+    ...person.values,
+    id: person.id,
+    company_id: person.companyId,
+    match_keys: person.matchKeys,
+    created_at: new Date(now).toISOString(),
+    custom: {},
+  }));
+  await tx`insert into person select * from jsonb_populate_recordset(null::person, ${tx.json(rows)}) on conflict (id) do nothing`;
+}
+
+export async function insertCompanies(tx: Tx, companies: readonly NewCompany[], now: Instant): Promise<void> {
+  if (companies.length === 0) return;
+  const rows = companies.map((company) => ({
+    ...company.values,
+    id: company.id,
+    match_keys: company.matchKeys,
+    created_at: new Date(now).toISOString(),
+    custom: {},
+  }));
+  await tx`insert into company select * from jsonb_populate_recordset(null::company, ${tx.json(rows)}) on conflict (id) do nothing`;
+}
+
+/** Writes chosen current values into the records' columns. `patches` maps column to value; other columns stay. */
+export async function patchRecords(
+  tx: Tx,
+  kind: RecordKind,
+  patches: readonly { readonly id: string; readonly patch: Readonly<Record<string, unknown>> }[],
+): Promise<void> {
+  if (patches.length === 0) return;
+  const rows = tx.json(patches as never);
+  if (kind === 'person') {
+    await tx`update person t set (name, first_name, last_name, job_title, email, phone, language, met_at, status, match_keys) =
+      (select n.name, n.first_name, n.last_name, n.job_title, n.email, n.phone, n.language, n.met_at, n.status, n.match_keys from jsonb_populate_record(t, r.patch) n)
+      from jsonb_to_recordset(${rows}) as r(id uuid, patch jsonb) where t.id = r.id`;
+  } else if (kind === 'company') {
+    await tx`update company t set (name, website, phone, city, country, employees, sites, heated_area, main_crop, controls, controls_since, expansion, all_year, energy, service_contract, status, match_keys) =
+      (select n.name, n.website, n.phone, n.city, n.country, n.employees, n.sites, n.heated_area, n.main_crop, n.controls, n.controls_since, n.expansion, n.all_year, n.energy, n.service_contract, n.status, n.match_keys from jsonb_populate_record(t, r.patch) n)
+      from jsonb_to_recordset(${rows}) as r(id uuid, patch jsonb) where t.id = r.id`;
+  } else {
+    await tx`update deal t set (title, stage, amount) = (select n.title, n.stage, n.amount from jsonb_populate_record(t, r.patch) n)
+      from jsonb_to_recordset(${rows}) as r(id uuid, patch jsonb) where t.id = r.id`;
+  }
+}
+
+export interface KeyedValues {
+  readonly id: string;
+  readonly name: string;
+  readonly email: string | null;
+  readonly phone: string | null;
+  readonly website: string | null;
+}
+/** The values that blocking keys are made from. */
+export async function keyedValues(tx: Tx, kind: 'person' | 'company', ids: readonly string[]): Promise<KeyedValues[]> {
+  return [
+    ...(kind === 'person'
+      ? await tx<KeyedValues[]>`select id, name, email, phone, null as website from person where id = any(${[...ids]})`
+      : await tx<KeyedValues[]>`select id, name, null as email, phone, website from company where id = any(${[...ids]})`),
+  ];
+}
+
+/** Locks records in id order, so that two writers of the same records wait instead of deadlocking. */
+export async function lockRecords(tx: Tx, kind: RecordKind, ids: readonly string[]): Promise<void> {
+  const sorted = [...new Set(ids)].sort();
+  if (kind === 'person') await tx`select 1 from person where id = any(${sorted}) order by id for update`;
+  else if (kind === 'company') await tx`select 1 from company where id = any(${sorted}) order by id for update`;
+  else await tx`select 1 from deal where id = any(${sorted}) order by id for update`;
+}
+
+/** What conditions and slots see, by person. */
+export async function loadViews(tx: Tx, personIds: readonly string[]): Promise<Map<string, RecordView>> {
+  const rows = await tx<{ id: string; person: RecordView['person']; company: RecordView['company'] }[]>`
+    select p.id, to_jsonb(p) - '{match_keys,custom,merged_into,company_id,owner_id,created_at}'::text[] as person,
+      case when c.id is null then null else to_jsonb(c) - '{match_keys,custom,merged_into,created_at}'::text[] end as company
+    from person p left join company c on c.id = p.company_id where p.id = any(${[...personIds]})`;
+  return new Map(rows.map((row) => [row.id, { person: row.person, company: row.company }]));
+}
+
+/** People that share a blocking key. Merged ones are left out. */
+export async function peopleByKeys(tx: Tx, keys: readonly string[]): Promise<MatchPerson[]> {
+  if (keys.length === 0) return [];
+  return [
+    ...(await tx<MatchPerson[]>`
+    select p.id, p.name, p.email, p.phone, p.company_id, c.name as company_name from person p left join company c on c.id = p.company_id
+    where p.merged_into is null and p.match_keys && ${[...keys]}::text[] order by p.id limit 50000`),
+  ];
+}
+
+export async function companiesByKeys(tx: Tx, keys: readonly string[]): Promise<MatchCompany[]> {
+  if (keys.length === 0) return [];
+  return [
+    ...(await tx<MatchCompany[]>`
+    select id, name, website, phone, city, country from company where merged_into is null and match_keys && ${[...keys]}::text[] order by id limit 50000`),
+  ];
+}
+
+export interface PersonRow {
+  readonly id: string;
+  readonly name: string;
+  readonly firstName: string | null;
+  readonly lastName: string | null;
+  readonly jobTitle: string | null;
+  readonly email: string | null;
+  readonly phone: string | null;
+  readonly language: string | null;
+  readonly status: string | null;
+  readonly metAt: string | null;
+  readonly companyId: string | null;
+  readonly companyName: string | null;
+  readonly ownerName: string | null;
+  readonly createdAt: Instant;
+  readonly mergedInto: string | null;
+}
+
+const like = (search: string): string => `%${search.replace(/[\\%_]/g, '\\$&')}%`;
+
+/** A page of people, newest first; the cursor is the last row's time and id. */
+export async function pagePeople(
+  tx: Tx,
+  ask: { readonly search: string; readonly before: { readonly at: Instant; readonly id: string } | null; readonly limit: number },
+): Promise<PersonRow[]> {
+  return [
+    ...(await tx<PersonRow[]>`
+    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.company_id, c.name as company_name, u.name as owner_name, p.created_at, p.merged_into
+    from person p left join company c on c.id = p.company_id left join app_user u on u.id = p.owner_id
+    where p.merged_into is null
+      ${ask.search === '' ? tx`` : tx`and (p.name ilike ${like(ask.search)} or p.email ilike ${like(ask.search)} or c.name ilike ${like(ask.search)})`}
+      ${ask.before ? tx`and (p.created_at, p.id) < (${ask.before.at}::timestamptz, ${ask.before.id}::uuid)` : tx``}
+    order by p.created_at desc, p.id desc limit ${ask.limit}`),
+  ];
+}
+
+export async function findPerson(tx: Tx, id: string): Promise<PersonRow | undefined> {
+  const [row] = await tx<PersonRow[]>`
+    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.company_id, c.name as company_name, u.name as owner_name, p.created_at, p.merged_into
+    from person p left join company c on c.id = p.company_id left join app_user u on u.id = p.owner_id where p.id = ${id}`;
+  return row;
+}
+
+export interface CompanyRow {
+  readonly id: string;
+  readonly name: string;
+  readonly website: string | null;
+  readonly phone: string | null;
+  readonly city: string | null;
+  readonly country: string | null;
+  readonly heatedArea: number | null;
+  readonly mainCrop: string | null;
+  readonly controls: string | null;
+  readonly status: string | null;
+  readonly people: number;
+  readonly createdAt: Instant;
+  readonly mergedInto: string | null;
+}
+
+export async function pageCompanies(
+  tx: Tx,
+  ask: { readonly search: string; readonly before: { readonly at: Instant; readonly id: string } | null; readonly limit: number },
+): Promise<CompanyRow[]> {
+  return [
+    ...(await tx<CompanyRow[]>`
+    select c.id, c.name, c.website, c.phone, c.city, c.country, c.heated_area, c.main_crop, c.controls, c.status, c.created_at, c.merged_into,
+      (select count(*)::int from person p where p.company_id = c.id and p.merged_into is null) as people
+    from company c where c.merged_into is null
+      ${ask.search === '' ? tx`` : tx`and (c.name ilike ${like(ask.search)} or c.website ilike ${like(ask.search)} or c.city ilike ${like(ask.search)})`}
+      ${ask.before ? tx`and (c.created_at, c.id) < (${ask.before.at}::timestamptz, ${ask.before.id}::uuid)` : tx``}
+    order by c.created_at desc, c.id desc limit ${ask.limit}`),
+  ];
+}
+
+export async function findCompany(tx: Tx, id: string): Promise<CompanyRow | undefined> {
+  const [row] = await tx<CompanyRow[]>`
+    select c.id, c.name, c.website, c.phone, c.city, c.country, c.heated_area, c.main_crop, c.controls, c.status, c.created_at, c.merged_into,
+      (select count(*)::int from person p where p.company_id = c.id and p.merged_into is null) as people
+    from company c where c.id = ${id}`;
+  return row;
+}
+
+export async function peopleOfCompany(tx: Tx, companyId: string): Promise<PersonRow[]> {
+  return [
+    ...(await tx<PersonRow[]>`
+    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.company_id, null as company_name, u.name as owner_name, p.created_at, p.merged_into
+    from person p left join app_user u on u.id = p.owner_id where p.company_id = ${companyId} and p.merged_into is null order by p.name`),
+  ];
+}
+
+export interface RecordCounts {
+  readonly people: number;
+  readonly companies: number;
+  readonly deals: number;
+}
+export async function countRecords(tx: Tx): Promise<RecordCounts> {
+  const [row] = await tx<
+    RecordCounts[]
+  >`select (select count(*)::int from person where merged_into is null) as people, (select count(*)::int from company where merged_into is null) as companies, (select count(*)::int from deal) as deals`;
+  return row ?? { people: 0, companies: 0, deals: 0 };
+}
+
+export async function setOwner(tx: Tx, what: 'person' | 'deal', id: string, userId: string): Promise<void> {
+  if (what === 'person') await tx`update person set owner_id = ${userId} where id = ${id}`;
+  else await tx`update deal set owner_id = ${userId} where id = ${id}`;
+}
+
+export interface DealRow {
+  readonly id: string;
+  readonly title: string;
+  readonly pipeline: string;
+  readonly stage: string;
+  readonly amount: number | null;
+  readonly companyId: string | null;
+  readonly companyName: string | null;
+  readonly personId: string | null;
+  readonly personName: string | null;
+  readonly ownerName: string | null;
+  readonly stageSince: Instant;
+  readonly createdAt: Instant;
+}
+
+export async function insertDeal(
+  tx: Tx,
+  deal: {
+    readonly id: string;
+    readonly title: string;
+    readonly pipeline: string;
+    readonly stage: string;
+    readonly amount: number | null;
+    readonly companyId: string | null;
+    readonly personId: string | null;
+    readonly tripId: string | null;
+  },
+  now: Instant,
+): Promise<void> {
+  await tx`insert into deal (id, title, pipeline, stage, amount, company_id, person_id, trip_id, stage_since, created_at)
+    values (${deal.id}, ${deal.title}, ${deal.pipeline}, ${deal.stage}, ${deal.amount}, ${deal.companyId}, ${deal.personId}, ${deal.tripId}, ${now}, ${now}) on conflict (id) do nothing`;
+}
+
+export async function pageDeals(
+  tx: Tx,
+  ask: {
+    readonly search: string;
+    readonly before: { readonly at: Instant; readonly id: string } | null;
+    readonly limit: number;
+    readonly personId?: string;
+    readonly companyId?: string;
+    readonly id?: string;
+  },
+): Promise<DealRow[]> {
+  return [
+    ...(await tx<DealRow[]>`
+    select d.id, d.title, d.pipeline, d.stage, d.amount, d.company_id, c.name as company_name, d.person_id, p.name as person_name, u.name as owner_name, d.stage_since, d.created_at
+    from deal d left join company c on c.id = d.company_id left join person p on p.id = d.person_id left join app_user u on u.id = d.owner_id
+    where true
+      ${ask.search === '' ? tx`` : tx`and (d.title ilike ${like(ask.search)} or c.name ilike ${like(ask.search)})`}
+      ${ask.personId === undefined ? tx`` : tx`and d.person_id = ${ask.personId}`}
+      ${ask.companyId === undefined ? tx`` : tx`and d.company_id = ${ask.companyId}`}
+      ${ask.id === undefined ? tx`` : tx`and d.id = ${ask.id}`}
+      ${ask.before ? tx`and (d.created_at, d.id) < (${ask.before.at}::timestamptz, ${ask.before.id}::uuid)` : tx``}
+    order by d.created_at desc, d.id desc limit ${ask.limit}`),
+  ];
+}
+
+export async function moveDeal(tx: Tx, id: string, stage: string, now: Instant): Promise<void> {
+  await tx`update deal set stage = ${stage}, stage_since = ${now} where id = ${id} and stage <> ${stage}`;
+}
+
+/** Records made since an instant. */
+export async function madeSince(
+  tx: Tx,
+  since: Instant,
+): Promise<{ readonly people: number; readonly companies: number; readonly deals: number }> {
+  const [row] = await tx<{ people: number; companies: number; deals: number }[]>`select
+    (select count(*)::int from person where created_at >= ${since} and merged_into is null) as people,
+    (select count(*)::int from company where created_at >= ${since} and merged_into is null) as companies,
+    (select count(*)::int from deal where created_at >= ${since}) as deals`;
+  return row ?? { people: 0, companies: 0, deals: 0 };
+}

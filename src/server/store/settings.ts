@@ -1,0 +1,50 @@
+import type { Instant } from '../../core/base';
+import type { Tx } from '../db';
+
+export async function getSetting(tx: Tx, key: string): Promise<unknown> {
+  const [row] = await tx<{ value: unknown }[]>`select value from setting where key = ${key}`;
+  return row?.value;
+}
+/** `null` takes the setting away. */
+export async function putSetting(tx: Tx, key: string, value: unknown): Promise<void> {
+  if (value === null) {
+    await tx`delete from setting where key = ${key}`;
+    return;
+  }
+  await tx`insert into setting (key, value) values (${key}, ${tx.json(value as never)}) on conflict (key) do update set value = excluded.value`;
+}
+
+/** How far the demo's clock has been moved on, and how far it is asked to go. */
+export async function clockOffset(tx: Tx): Promise<number> {
+  const value = await getSetting(tx, 'clock offset');
+  return typeof value === 'number' ? value : 0;
+}
+export async function clockTarget(tx: Tx): Promise<Instant | null> {
+  const value = await getSetting(tx, 'clock target');
+  return typeof value === 'number' ? value : null;
+}
+
+/** True while this transaction is the only one walking the clock. */
+export async function lockClockWalk(tx: Tx): Promise<boolean> {
+  const [row] = await tx<{ ok: boolean }[]>`select pg_try_advisory_xact_lock(727002) as ok`;
+  return row?.ok ?? false;
+}
+
+export interface PageRow {
+  readonly url: string;
+  readonly status: number;
+  readonly text: string;
+  readonly links: readonly { readonly url: string; readonly text: string }[];
+  readonly fetchedAt: Instant;
+}
+export async function cachedPages(tx: Tx, urls: readonly string[], since: Instant): Promise<PageRow[]> {
+  return [
+    ...(await tx<
+      PageRow[]
+    >`select url, status, text, links, fetched_at from page where url = any(${[...urls]}) and fetched_at >= ${since}`),
+  ];
+}
+export async function keepPage(tx: Tx, page: PageRow): Promise<void> {
+  await tx`insert into page (url, status, text, links, fetched_at) values (${page.url}, ${page.status}, ${page.text.replaceAll('\u0000', '')}, ${tx.json(page.links)}, ${page.fetchedAt})
+    on conflict (url) do update set status = excluded.status, text = excluded.text, links = excluded.links, fetched_at = excluded.fetched_at`;
+}

@@ -1,0 +1,407 @@
+import type { Instant, JsonObject } from '../../core/base';
+import type { JournalEntry, Trip, TripEvent, TripState } from '../../core/engine';
+import type { Tx } from '../db';
+
+/** A trip as the worker holds it: the engine's trip, which plan it runs on, and the lease that lets it be written. */
+export interface HeldTrip {
+  readonly trip: Trip;
+  readonly flowId: string;
+  readonly versionId: string | null;
+  readonly trialId: string | null;
+  readonly fence: number;
+  readonly createdAt: Instant;
+}
+
+interface TripRow {
+  readonly id: string;
+  readonly flowId: string;
+  readonly versionId: string | null;
+  readonly trialId: string | null;
+  readonly personId: string;
+  readonly state: TripState['kind'];
+  readonly stateDetail: JsonObject;
+  readonly at: number;
+  readonly part: number;
+  readonly vars: Trip['vars'];
+  readonly seq: number;
+  readonly tries: number;
+  readonly dealId: string | null;
+  readonly fence: number;
+  readonly createdAt: Instant;
+}
+
+const toHeld = (row: TripRow): HeldTrip => ({
+  trip: {
+    id: row.id,
+    trial: row.trialId !== null,
+    record: { kind: 'person', id: row.personId },
+    at: row.at,
+    part: row.part,
+    state: { ...row.stateDetail, kind: row.state } as TripState,
+    vars: row.vars,
+    seq: row.seq,
+    tries: row.tries,
+    dealId: row.dealId,
+  },
+  flowId: row.flowId,
+  versionId: row.versionId,
+  trialId: row.trialId,
+  fence: row.fence,
+  createdAt: row.createdAt,
+});
+
+const stateDetail = (state: TripState): JsonObject => {
+  const { kind: _, ...detail } = state;
+  return detail;
+};
+
+/** When the worker has something to do with a trip in that state, or null. */
+export function dueOf(state: TripState, now: Instant): Instant | null {
+  switch (state.kind) {
+    case 'ready':
+      return now;
+    case 'waiting':
+      return state.until;
+    case 'asking':
+      return state.until;
+    case 'following':
+    case 'stuck':
+    case 'done':
+    case 'stopped':
+      return null;
+  }
+}
+
+export interface NewTrip {
+  readonly id: string;
+  readonly flowId: string;
+  readonly versionId: string | null;
+  readonly trialId: string | null;
+  readonly personId: string;
+  readonly intakeKey: string;
+}
+
+/** Starts trips; a record that has one already for this flow and intake key gets no second. Returns the ids that are new. */
+export async function insertTrips(tx: Tx, trips: readonly NewTrip[], now: Instant): Promise<string[]> {
+  if (trips.length === 0) return [];
+  const rows = trips.map((trip) => ({
+    id: trip.id,
+    flow_id: trip.flowId,
+    version_id: trip.versionId,
+    trial_id: trip.trialId,
+    person_id: trip.personId,
+    intake_key: trip.intakeKey,
+  }));
+  const made = await tx<
+    { id: string }[]
+  >`insert into trip (id, flow_id, version_id, trial_id, person_id, intake_key, state, due_at, created_at)
+    select id, flow_id, version_id, trial_id, person_id, intake_key, 'ready', ${now}, ${now} from jsonb_to_recordset(${tx.json(rows)})
+      as r(id uuid, flow_id uuid, version_id uuid, trial_id uuid, person_id uuid, intake_key text) on conflict do nothing returning id`;
+  return made.map((row) => row.id);
+}
+
+/** Which of these people have a trip in the flow, ended or not. */
+export async function peopleInFlow(tx: Tx, flowId: string, personIds: readonly string[]): Promise<string[]> {
+  const rows = await tx<
+    { personId: string }[]
+  >`select distinct person_id from trip where flow_id = ${flowId} and trial_id is null and person_id = any(${[...personIds]})`;
+  return rows.map((row) => row.personId);
+}
+
+/**
+ * Ends those of the trips whose person has another trip in the same flow: after a merge one of two goes on. The fence moves
+ * on, so that a worker that holds such a trip can no longer write it.
+ */
+export async function endTwins(tx: Tx, tripIds: readonly string[], why: string, now: Instant): Promise<void> {
+  await tx`
+    with twin as (
+      update trip t set state = 'stopped', state_detail = ${tx.json({ why })}, ended_at = ${now}, due_at = null, lease_by = null, lease_until = null, fence = t.fence + 1, seq = t.seq + 1
+      where t.id = any(${[...tripIds]}::uuid[]) and t.ended_at is null and t.trial_id is null
+        and exists (select 1 from trip o where o.flow_id = t.flow_id and o.person_id = t.person_id and o.id <> t.id and o.trial_id is null and not (o.id = any(${[...tripIds]}::uuid[])))
+      returning t.id, t.seq - 1 as seq)
+    insert into journal (trip_id, seq, mark, verb, outcome, says, detail, at)
+    select twin.id, twin.seq, coalesce((select mark from journal j where j.trip_id = twin.id order by seq desc limit 1), ''), 'match', 'stopped', ${why}, '{}', ${now} from twin`;
+}
+
+/** Takes due trips for one holder. Leases run in the database's real time, so that a demo's moved clock does not break them. */
+export async function claimTrips(
+  tx: Tx,
+  ask: { readonly holder: string; readonly now: Instant; readonly leaseMs: number; readonly limit: number },
+): Promise<HeldTrip[]> {
+  const rows = await tx<TripRow[]>`
+    with due as (
+      select id from trip where due_at <= ${ask.now} and (lease_until is null or lease_until < clock_timestamp()) order by due_at, id limit ${ask.limit} for update skip locked)
+    update trip t set lease_by = ${ask.holder}, lease_until = clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000}), fence = t.fence + 1 from due where t.id = due.id
+    returning t.id, t.flow_id, t.version_id, t.trial_id, t.person_id, t.state, t.state_detail, t.at, t.part, t.vars, t.seq, t.tries, t.deal_id, t.fence, t.created_at`;
+  return rows.map(toHeld);
+}
+
+export async function eventsOf(
+  tx: Tx,
+  tripIds: readonly string[],
+): Promise<{ readonly id: number; readonly tripId: string; readonly event: TripEvent }[]> {
+  return [
+    ...(await tx<
+      { id: number; tripId: string; event: TripEvent }[]
+    >`select id, trip_id, event from trip_event where trip_id = any(${[...tripIds]}) order by id`),
+  ];
+}
+
+/** Puts an event before a trip and makes it due. */
+export async function postEvent(tx: Tx, tripId: string, event: TripEvent, now: Instant): Promise<void> {
+  await tx`insert into trip_event (trip_id, event, at) values (${tripId}, ${tx.json(event as never)}, ${now})`;
+  await tx`update trip set due_at = ${now} where id = ${tripId} and ended_at is null`;
+}
+
+export async function deleteEvents(tx: Tx, ids: readonly number[]): Promise<void> {
+  if (ids.length > 0) await tx`delete from trip_event where id = any(${[...ids]}::bigint[])`;
+}
+
+/**
+ * Writes trips back. Only rows whose fence is still the holder's are touched; the others' ids are missing from the
+ * result: their lease is lost and nothing of theirs may be written. `keep` renews the lease, else it is given back.
+ */
+export async function saveTrips(
+  tx: Tx,
+  trips: readonly { readonly held: HeldTrip; readonly trip: Trip; readonly keep: boolean }[],
+  ask: { readonly holder: string; readonly now: Instant; readonly leaseMs: number },
+): Promise<Set<string>> {
+  if (trips.length === 0) return new Set();
+  const iso = (at: Instant | null): string | null => (at === null ? null : new Date(at).toISOString());
+  const rows = trips.map(({ held, trip, keep }) => ({
+    id: trip.id,
+    fence: held.fence,
+    person_id: trip.record.id,
+    state: trip.state.kind,
+    state_detail: stateDetail(trip.state),
+    at: trip.at,
+    part: trip.part,
+    vars: trip.vars,
+    seq: trip.seq,
+    tries: trip.tries,
+    deal_id: trip.dealId,
+    due_at: iso(dueOf(trip.state, ask.now)),
+    keep,
+    ended: trip.state.kind === 'done' || trip.state.kind === 'stopped',
+  }));
+  const saved = await tx<{ id: string }[]>`
+    update trip t set person_id = r.person_id, state = r.state, state_detail = r.state_detail, at = r.at, part = r.part, vars = r.vars, seq = r.seq, tries = r.tries, deal_id = r.deal_id,
+      due_at = case when r.ended then null when exists (select 1 from trip_event e where e.trip_id = t.id) then ${ask.now}::timestamptz else r.due_at end,
+      ended_at = case when r.ended then ${ask.now}::timestamptz end,
+      lease_by = case when r.keep then t.lease_by end,
+      lease_until = case when r.keep then clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000}) end
+    from jsonb_to_recordset(${tx.json(rows)}) as r(id uuid, fence bigint, person_id uuid, state text, state_detail jsonb, at int, part int, vars jsonb, seq int, tries int, deal_id uuid, due_at timestamptz, keep boolean, ended boolean)
+    where t.id = r.id and t.fence = r.fence and t.lease_by = ${ask.holder} returning t.id`;
+  return new Set(saved.map((row) => row.id));
+}
+
+export async function insertJournal(tx: Tx, entries: readonly { readonly tripId: string; readonly entry: JournalEntry }[]): Promise<void> {
+  if (entries.length === 0) return;
+  const rows = entries.map(({ tripId, entry }) => ({
+    trip_id: tripId,
+    seq: entry.seq,
+    mark: entry.mark,
+    verb: entry.verb,
+    outcome: entry.outcome,
+    says: entry.says,
+    detail: entry.detail,
+    cost_micro: entry.costMicro,
+    took_ms: Math.round(entry.tookMs),
+    at: new Date(entry.at).toISOString(),
+  }));
+  await tx`insert into journal (trip_id, seq, mark, verb, outcome, says, detail, cost_micro, took_ms, at)
+    select trip_id, seq, mark, verb, outcome, says, detail, cost_micro, took_ms, at from jsonb_to_recordset(${tx.json(rows)})
+      as r(trip_id uuid, seq int, mark text, verb text, outcome text, says text, detail jsonb, cost_micro bigint, took_ms int, at timestamptz)`;
+}
+
+export async function addJournalDetail(tx: Tx, tripId: string, seq: number, says: string, detail: JsonObject): Promise<void> {
+  await tx`update journal set says = ${says}, detail = detail || ${tx.json(detail)} where trip_id = ${tripId} and seq = ${seq}`;
+}
+
+export type StoredEntry = JournalEntry & { readonly tripId: string };
+export async function journalOf(tx: Tx, tripIds: readonly string[]): Promise<StoredEntry[]> {
+  if (tripIds.length === 0) return [];
+  return [
+    ...(await tx<
+      StoredEntry[]
+    >`select trip_id, seq, mark, verb, outcome, says, detail, cost_micro, took_ms, at from journal where trip_id = any(${[...tripIds]}) order by trip_id, seq`),
+  ];
+}
+
+export interface TripListRow {
+  readonly id: string;
+  readonly flowId: string;
+  readonly flowName: string;
+  readonly versionId: string | null;
+  readonly versionNo: number | null;
+  readonly personId: string;
+  readonly personName: string;
+  readonly companyName: string | null;
+  readonly state: TripState['kind'];
+  readonly stateDetail: JsonObject;
+  readonly mark: string | null;
+  readonly verb: string | null;
+  readonly says: string | null;
+  readonly dueAt: Instant | null;
+  readonly createdAt: Instant;
+  readonly endedAt: Instant | null;
+  readonly costMicro: number;
+  readonly at: number;
+}
+
+/** Trips of a flow or a person, newest first, each with its last journal entry. */
+export async function listTrips(
+  tx: Tx,
+  ask: {
+    readonly flowId?: string | undefined;
+    readonly personIds?: readonly string[] | undefined;
+    readonly state?: string | undefined;
+    /** trips that got to this line */
+    readonly mark?: string | undefined;
+    readonly id?: string | undefined;
+    readonly before?: { readonly at: Instant; readonly id: string } | null;
+    readonly limit: number;
+  },
+): Promise<TripListRow[]> {
+  return [
+    ...(await tx<TripListRow[]>`
+    select t.id, t.flow_id, f.name as flow_name, t.version_id, v.no as version_no, t.person_id, p.name as person_name, c.name as company_name, t.state, t.state_detail, j.mark, j.verb, j.says, t.due_at, t.created_at, t.ended_at, t.at,
+      (select coalesce(sum(cost_micro), 0)::bigint from journal k where k.trip_id = t.id) as cost_micro
+    from trip t join flow f on f.id = t.flow_id left join flow_version v on v.id = t.version_id join person p on p.id = t.person_id left join company c on c.id = p.company_id
+      left join lateral (select mark, verb, says from journal k where k.trip_id = t.id order by seq desc limit 1) j on true
+    where t.trial_id is null
+      ${ask.flowId === undefined ? tx`` : tx`and t.flow_id = ${ask.flowId}`}
+      ${ask.personIds === undefined ? tx`` : tx`and t.person_id = any(${[...ask.personIds]})`}
+      ${ask.state === undefined ? tx`` : tx`and t.state = ${ask.state}`}
+      ${ask.mark === undefined ? tx`` : tx`and exists (select 1 from journal k where k.trip_id = t.id and k.mark = ${ask.mark})`}
+      ${ask.id === undefined ? tx`` : tx`and t.id = ${ask.id}`}
+      ${ask.before ? tx`and (t.created_at, t.id) < (${ask.before.at}::timestamptz, ${ask.before.id}::uuid)` : tx``}
+    order by t.created_at desc, t.id desc limit ${ask.limit}`),
+  ];
+}
+
+export async function stuckTrips(tx: Tx): Promise<
+  {
+    readonly id: string;
+    readonly flowId: string;
+    readonly flowName: string;
+    readonly personId: string;
+    readonly personName: string;
+    readonly companyName: string | null;
+    readonly why: string;
+    readonly held: boolean;
+    readonly mark: string;
+    readonly at: number;
+    readonly since: Instant;
+  }[]
+> {
+  return [
+    ...(await tx<
+      {
+        id: string;
+        flowId: string;
+        flowName: string;
+        personId: string;
+        personName: string;
+        companyName: string | null;
+        why: string;
+        held: boolean;
+        mark: string;
+        at: number;
+        since: Instant;
+      }[]
+    >`
+    select t.id, t.flow_id, f.name as flow_name, t.person_id, p.name as person_name, c.name as company_name, t.state_detail->>'why' as why, (t.state_detail->>'held')::boolean as held, j.mark, t.at, j.at as since
+    from trip t join flow f on f.id = t.flow_id join person p on p.id = t.person_id left join company c on c.id = p.company_id
+      join lateral (select mark, at from journal k where k.trip_id = t.id order by seq desc limit 1) j on true
+    where t.state = 'stuck' and t.trial_id is null order by j.at limit 500`),
+  ];
+}
+
+export interface LineCount {
+  readonly mark: string;
+  readonly outcome: JournalEntry['outcome'];
+  readonly arm: string | null;
+  readonly trips: number;
+  readonly costMicro: number;
+  readonly tookMs: number;
+}
+
+/** How many trips got to each line, by what happened there last: the ribbon. `since`: only trips that moved since then, with their whole way. */
+export async function countLines(
+  tx: Tx,
+  ask: { readonly flowId: string; readonly trialId?: string | undefined; readonly since?: Instant | undefined },
+): Promise<LineCount[]> {
+  return [
+    ...(await tx<LineCount[]>`
+    select mark, outcome, arm, count(*)::int as trips, sum(cost)::bigint as cost_micro, avg(took)::int as took_ms from (
+      select distinct on (j.trip_id, j.mark) j.trip_id, j.mark, j.outcome, j.detail->>'arm' as arm,
+        sum(j.cost_micro) over (partition by j.trip_id, j.mark) as cost, sum(j.took_ms) over (partition by j.trip_id, j.mark) as took
+      from journal j join trip t on t.id = j.trip_id
+      where t.flow_id = ${ask.flowId} ${ask.trialId === undefined ? tx`and t.trial_id is null` : tx`and t.trial_id = ${ask.trialId}`}
+        ${ask.since === undefined ? tx`` : tx`and exists (select 1 from journal k where k.trip_id = t.id and k.at >= ${ask.since})`}
+      order by j.trip_id, j.mark, j.seq desc) x group by mark, outcome, arm`),
+  ];
+}
+
+export interface FlowCounts {
+  readonly flowId: string;
+  readonly underWay: number;
+  readonly asking: number;
+  readonly stuck: number;
+  readonly done: number;
+  readonly stopped: number;
+  readonly costMicro: number;
+}
+export async function countTrips(tx: Tx, since: Instant): Promise<FlowCounts[]> {
+  return [
+    ...(await tx<FlowCounts[]>`
+    select f.id as flow_id, count(t.id) filter (where t.ended_at is null)::int as under_way, count(t.id) filter (where t.state = 'asking')::int as asking, count(t.id) filter (where t.state = 'stuck')::int as stuck,
+      count(t.id) filter (where t.state = 'done')::int as done, count(t.id) filter (where t.state = 'stopped')::int as stopped,
+      coalesce((select sum(j.cost_micro) from journal j join trip x on x.id = j.trip_id where x.flow_id = f.id and x.trial_id is null and j.at >= ${since}), 0)::bigint as cost_micro
+    from flow f left join trip t on t.flow_id = f.id and t.trial_id is null group by f.id`),
+  ];
+}
+
+export async function nextTripDue(tx: Tx): Promise<Instant | null> {
+  const [row] = await tx<{ at: Instant | null }[]>`select min(due_at) as at from trip where due_at is not null`;
+  return row?.at ?? null;
+}
+
+export async function moveTrips(tx: Tx, fromPerson: string, intoPerson: string): Promise<string[]> {
+  const rows = await tx<{ id: string }[]>`update trip set person_id = ${intoPerson} where person_id = ${fromPerson} returning id`;
+  return rows.map((row) => row.id);
+}
+
+export async function trialTrips(
+  tx: Tx,
+  trialId: string,
+): Promise<
+  {
+    readonly id: string;
+    readonly personId: string;
+    readonly personName: string;
+    readonly companyName: string | null;
+    readonly companyId: string | null;
+    readonly state: TripState['kind'];
+    readonly stateDetail: JsonObject;
+    readonly vars: Trip['vars'];
+  }[]
+> {
+  return [
+    ...(await tx<
+      {
+        id: string;
+        personId: string;
+        personName: string;
+        companyName: string | null;
+        companyId: string | null;
+        state: TripState['kind'];
+        stateDetail: JsonObject;
+        vars: Trip['vars'];
+      }[]
+    >`
+    select t.id, t.person_id, p.name as person_name, c.name as company_name, p.company_id, t.state, t.state_detail, t.vars from trip t join person p on p.id = t.person_id left join company c on c.id = p.company_id
+    where t.trial_id = ${trialId} order by t.intake_key`),
+  ];
+}

@@ -1,0 +1,251 @@
+import pLimit from 'p-limit';
+import type { Instant } from '../../core/base';
+import { advance, type Advance, type RecordView, type Request, type Trip, type TripEvent } from '../../core/engine';
+import { chooseCurrent, type Fact } from '../../core/facts';
+import type { Tx } from '../db';
+import { factsOf, insertTrialFacts, trialFactsOf } from '../store/facts';
+import { loadViews } from '../store/records';
+import { claimTrips, deleteEvents, eventsOf, insertJournal, saveTrips, type HeldTrip } from '../store/trips';
+import { applyCommands, type TripCommand } from './commands';
+import { loadPlans } from './library';
+import { answerRequest } from './requests';
+import { LAST_LINES } from './requests/compose';
+import type { World } from './world';
+
+export interface WorkerAsk {
+  readonly holder: string;
+  readonly leaseMs: number;
+  readonly batch: number;
+  readonly calls: number;
+}
+
+/** One trip on its way through a batch. */
+interface Going {
+  readonly held: HeldTrip;
+  trip: Trip;
+  events: { readonly id: number; readonly event: TripEvent }[];
+  next: TripEvent | undefined;
+  request: Request | undefined;
+  rounds: number;
+}
+
+const MAX_ROUNDS = 200;
+
+/**
+ * Claims due trips and moves them as far as they go: load together, decide each in core, save together, find out what
+ * lines asked for, and round again. Returns how many trips were claimed. A trip whose lease was lost is dropped unsaved.
+ */
+export async function advanceTrips(world: World, ask: WorkerAsk): Promise<number> {
+  const now = await world.clock.now();
+  const claimed = await claimTrips(world.db, { holder: ask.holder, now, leaseMs: ask.leaseMs, limit: ask.batch });
+  if (claimed.length === 0) return 0;
+  const events = await eventsOf(
+    world.db,
+    claimed.map((held) => held.trip.id),
+  );
+  const planOf = await loadPlans(world.db, claimed);
+  const eventsByTrip = new Map<string, { id: number; event: TripEvent }[]>();
+  for (const { tripId, id, event } of events) {
+    const list = eventsByTrip.get(tripId);
+    if (list) list.push({ id, event });
+    else eventsByTrip.set(tripId, [{ id, event }]);
+  }
+  let going: Going[] = claimed.map((held) => ({
+    held,
+    trip: held.trip,
+    events: eventsByTrip.get(held.trip.id) ?? [],
+    next: undefined,
+    request: undefined,
+    rounds: 0,
+  }));
+  const limit = pLimit(ask.calls);
+  while (going.length > 0) {
+    const views = await viewsFor(world.db, going);
+    going = await moveAll(world, ask, now, going, views, planOf);
+    await Promise.all(
+      going
+        .filter((entry) => entry.request)
+        .map((entry) =>
+          limit(async () => {
+            const view = views.get(entry.held.trip.id) ?? views.get(entry.trip.record.id);
+            if (entry.request && view)
+              entry.next = await answerRequest(world, { ...entry.held, trip: entry.trip }, view, entry.request).catch(
+                (error: unknown): TripEvent => {
+                  world.log.error('a request broke', { trip: entry.trip.id, error: String(error) });
+                  return {
+                    kind: 'failed',
+                    why: 'something broke inside Millrace while this line was asked for',
+                    retryable: true,
+                    retryAfterMs: null,
+                  };
+                },
+              );
+          }),
+        ),
+    );
+  }
+  return claimed.length;
+}
+
+/** One round: every trip takes its next event; all are saved in one transaction. Returns those that go on. */
+async function moveAll(
+  world: World,
+  ask: WorkerAsk,
+  now: Instant,
+  going: readonly Going[],
+  views: ReadonlyMap<string, RecordView>,
+  planOf: Awaited<ReturnType<typeof loadPlans>>,
+): Promise<Going[]> {
+  const moved: { entry: Going; result: Advance; used: number[]; keep: boolean }[] = [];
+  const lines = new Map<string, string[]>();
+  for (const entry of going) {
+    const plan = planOf(entry.held);
+    const view = views.get(entry.trip.id) ?? views.get(entry.trip.record.id);
+    if (!plan || !view) {
+      world.log.error('trip without plan or record', { trip: entry.trip.id });
+      continue;
+    }
+    const used: number[] = [];
+    let event = entry.next;
+    if (!event) {
+      const posted = entry.events.shift();
+      if (posted) {
+        used.push(posted.id);
+        event = posted.event;
+      }
+    }
+    event = withBatchLines(event, entry.request, lines);
+    event ??= entry.trip.state.kind === 'asking' ? { kind: 'overdue' } : { kind: 'go' };
+    const result = safely(world, entry, () => advance(plan, entry.trip, event, now, view));
+    for (const command of result.commands)
+      if (command.kind === 'keep message' && command.composed.personalLine !== null)
+        lines.set(command.template, [command.composed.personalLine, ...(lines.get(command.template) ?? [])]);
+    const more = result.request !== undefined || result.reload || result.trip.state.kind === 'ready' || entry.events.length > 0;
+    moved.push({ entry, result, used, keep: more && entry.rounds < MAX_ROUNDS });
+  }
+  const saved = await world.db.begin(async (tx) => {
+    const ok = await saveTrips(
+      tx,
+      moved.map(({ entry, result, keep }) => ({ held: entry.held, trip: result.trip, keep })),
+      { holder: ask.holder, now, leaseMs: ask.leaseMs },
+    );
+    const kept = moved.filter(({ entry }) => ok.has(entry.trip.id));
+    await insertJournal(
+      tx,
+      kept.flatMap(({ entry, result }) => result.journal.map((line) => ({ tripId: entry.trip.id, entry: line }))),
+    );
+    await deleteEvents(
+      tx,
+      kept.flatMap(({ used }) => used),
+    );
+    await applyAll(tx, kept, now);
+    return ok;
+  });
+  const goOn: Going[] = [];
+  for (const { entry, result, keep } of moved) {
+    if (!saved.has(entry.trip.id)) {
+      world.log.warn('lease lost', { trip: entry.trip.id });
+      continue;
+    }
+    if (!keep) continue;
+    entry.trip = mergedTrip(result);
+    entry.request = result.request;
+    entry.next = undefined;
+    entry.rounds += 1;
+    goOn.push(entry);
+  }
+  return goOn;
+}
+
+/** Personal lines written earlier in this very round count among the last ones, though they are not stored yet. */
+function withBatchLines(
+  event: TripEvent | undefined,
+  request: Request | undefined,
+  lines: ReadonlyMap<string, readonly string[]>,
+): TripEvent | undefined {
+  if (event?.kind !== 'answer' || event.answer.kind !== 'compose' || request?.kind !== 'compose') return event;
+  const recentLines = [...(lines.get(request.template) ?? []), ...event.answer.recentLines].slice(0, LAST_LINES);
+  return { kind: 'answer', answer: { ...event.answer, recentLines } };
+}
+
+/** One trip's broken invariant stops that trip, with its reason, and no other. */
+function safely(world: World, entry: Going, move: () => Advance): Advance {
+  try {
+    return move();
+  } catch (error) {
+    world.log.error('a trip broke', { trip: entry.trip.id, error: String(error) });
+    return {
+      trip: {
+        ...entry.trip,
+        state: {
+          kind: 'stuck',
+          why: `something broke inside Millrace: ${error instanceof Error ? error.message : 'unknown'}`,
+          held: false,
+        },
+      },
+      journal: [],
+      commands: [],
+      request: undefined,
+      reload: false,
+    };
+  }
+}
+
+/** After a merge of the person the trip belongs to the survivor; the database says so, and so does the worker's copy. */
+function mergedTrip(result: Advance): Trip {
+  const joined = result.commands.find((command) => command.kind === 'merge' && command.target === 'person');
+  return joined?.kind === 'merge' ? { ...result.trip, record: { kind: 'person', id: joined.intoId } } : result.trip;
+}
+
+async function applyAll(tx: Tx, kept: readonly { entry: Going; result: Advance }[], now: Instant): Promise<void> {
+  const live: TripCommand[] = [];
+  const trialFacts: { fact: Fact | Parameters<typeof insertTrialFacts>[1][number]['fact']; tripId: string }[] = [];
+  for (const { entry, result } of kept) {
+    for (const command of result.commands) {
+      if (!entry.trip.trial)
+        live.push({
+          held: { ...entry.held, trip: result.trip },
+          mark: result.journal.at(-1)?.mark ?? '',
+          personId: result.trip.record.id,
+          command,
+        });
+      else if (command.kind === 'record facts') for (const fact of command.facts) trialFacts.push({ fact, tripId: entry.trip.id });
+    }
+  }
+  await insertTrialFacts(tx, trialFacts);
+  await applyCommands(tx, live, now);
+}
+
+/** Records as trips see them, by person; trials see their own facts on top, by trip. */
+async function viewsFor(tx: Tx, going: readonly Going[]): Promise<ReadonlyMap<string, RecordView>> {
+  const base = await loadViews(tx, [...new Set(going.map((entry) => entry.trip.record.id))]);
+  const trials = going.filter((entry) => entry.trip.trial);
+  if (trials.length === 0) return base;
+  const overlay = await trialFactsOf(
+    tx,
+    trials.map((entry) => entry.trip.id),
+  );
+  if (overlay.length === 0) return base;
+  const stored = await factsOf(tx, [...new Set(overlay.map((fact) => fact.record.id))], [...new Set(overlay.map((fact) => fact.field))]);
+  const views = new Map(base);
+  for (const entry of trials) {
+    const own = overlay.filter((fact) => fact.tripId === entry.trip.id);
+    const view = base.get(entry.trip.record.id);
+    if (view && own.length > 0) views.set(entry.trip.id, withFacts(view, own, stored));
+  }
+  return views;
+}
+
+function withFacts(view: RecordView, own: readonly Fact[], stored: readonly Fact[]): RecordView {
+  let { person, company } = view;
+  for (const fact of own) {
+    const value =
+      chooseCurrent([
+        ...stored.filter((other) => other.record.id === fact.record.id && other.field === fact.field),
+        ...own.filter((other) => other.record.id === fact.record.id && other.field === fact.field),
+      ])?.value ?? null;
+    if (fact.record.id === person.id) person = { ...person, [fact.field]: value };
+    else if (company && fact.record.id === company.id) company = { ...company, [fact.field]: value };
+  }
+  return { person, company };
+}

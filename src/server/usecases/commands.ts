@@ -1,0 +1,150 @@
+import { never, type Instant } from '../../core/base';
+import type { Command } from '../../core/engine';
+import type { Tx } from '../db';
+import type { FactMeta } from '../store/facts';
+import { insertMessage } from '../store/messages';
+import { insertDeal, findPerson, setOwner } from '../store/records';
+import { closeReview, escalateReview, insertPair, insertReview } from '../store/reviews';
+import { insertHappenings, type Happening } from '../store/timeline';
+import { addJournalDetail, type HeldTrip } from '../store/trips';
+import { takeTurn } from '../store/flows';
+import { recordFacts } from './facts';
+import { merge } from './merge';
+import { rfcIdOf } from './message-id';
+import { planTouches } from './touches';
+import type { FactDraft } from '../../core/facts';
+
+export interface TripCommand {
+  readonly held: HeldTrip;
+  readonly mark: string;
+  readonly personId: string;
+  readonly command: Command;
+}
+
+/** Does in the database what the engine decided, inside the transaction that saves the trips. Facts of all trips go in together. */
+export async function applyCommands(tx: Tx, commands: readonly TripCommand[], now: Instant): Promise<void> {
+  const facts: { fact: FactDraft; meta: FactMeta }[] = [];
+  const happenings: Happening[] = [];
+  for (const { held, mark, command } of commands) {
+    if (command.kind === 'record facts')
+      for (const fact of command.facts) facts.push({ fact, meta: { tripId: held.trip.id, mark, userId: null } });
+  }
+  await recordFacts(tx, facts);
+  for (const entry of commands) await applyOne(tx, entry, now, happenings);
+  await insertHappenings(tx, happenings);
+}
+
+async function applyOne(tx: Tx, entry: TripCommand, now: Instant, happenings: Happening[]): Promise<void> {
+  const { held, command, personId } = entry;
+  const tell = (kind: string, says: string, detail: Happening['detail'] = {}): void => {
+    happenings.push({ recordKind: 'person', recordId: personId, at: now, kind, says, detail: { ...detail, tripId: held.trip.id } });
+  };
+  switch (command.kind) {
+    case 'record facts':
+      return;
+    case 'note':
+      tell('note', command.text);
+      return;
+    case 'merge':
+      await merge(
+        tx,
+        {
+          kind: command.target,
+          fromId: command.fromId,
+          intoId: command.intoId,
+          confidence: command.confidence,
+          evidence: command.evidence,
+          by: command.by,
+        },
+        now,
+      );
+      return;
+    case 'ask about pair':
+      await insertPair(
+        tx,
+        {
+          id: command.pairId,
+          kind: command.target,
+          aId: command.aId,
+          bId: command.bId,
+          confidence: command.confidence,
+          evidence: command.evidence,
+          tripId: held.trip.id,
+        },
+        now,
+      );
+      return;
+    case 'open deal': {
+      const person = await findPerson(tx, personId);
+      await insertDeal(
+        tx,
+        {
+          id: command.dealId,
+          title: command.title,
+          pipeline: command.pipeline,
+          stage: command.stage,
+          amount: null,
+          companyId: person?.companyId ?? null,
+          personId,
+          tripId: held.trip.id,
+        },
+        now,
+      );
+      tell('deal', `Deal opened at ${command.stage}`, { dealId: command.dealId });
+      return;
+    }
+    case 'assign': {
+      const rep = await takeTurn(tx, command.team);
+      if (!rep) {
+        await addJournalDetail(tx, held.trip.id, command.seq, `nobody is in the team ${command.team}: nobody was assigned`, {});
+        return;
+      }
+      const deal = command.what === 'deal' ? held.trip.dealId : null;
+      if (deal !== null) await setOwner(tx, 'deal', deal, rep.id);
+      await setOwner(tx, 'person', personId, rep.id);
+      await addJournalDetail(tx, held.trip.id, command.seq, `it is ${rep.name}’s turn`, { owner: rep.name });
+      tell('assign', `Assigned to ${rep.name}`);
+      return;
+    }
+    case 'keep message':
+      await insertMessage(
+        tx,
+        {
+          id: command.messageId,
+          threadId: null,
+          tripId: held.trip.id,
+          personId,
+          template: command.template,
+          touch: 0,
+          composed: command.composed,
+          state: 'written',
+          rfcId: rfcIdOf(command.messageId),
+          inReplyTo: null,
+          refs: [],
+        },
+        now,
+      );
+      return;
+    case 'ask approval':
+      await insertReview(
+        tx,
+        { id: command.reviewId, tripId: held.trip.id, messageId: command.messageId, who: command.who, dueAt: command.dueAt },
+        now,
+      );
+      return;
+    case 'escalate review':
+      await escalateReview(tx, command.reviewId, command.to, command.text);
+      return;
+    case 'close review':
+      if (await closeReview(tx, command.reviewId, 'closed', null, now)) tell('review', 'Approval not given in time');
+      return;
+    case 'plan touches':
+      await planTouches(tx, { ...command, tripId: held.trip.id, personId }, now);
+      tell('plan', `Follow-up planned: ${command.touches.length} ${command.touches.length === 1 ? 'touch' : 'touches'}`, {
+        threadId: command.threadId,
+      });
+      return;
+    default:
+      never(command);
+  }
+}

@@ -1,0 +1,281 @@
+import { type Instant, stableId } from '../../core/base';
+import { checkFlow, type Finding } from '../../core/flow/check';
+import { keepMarks } from '../../core/flow/edit';
+import { parseFlow, printFlow } from '../../core/flow/syntax';
+import type { Tx } from '../db';
+import {
+  findFlow,
+  flowNameTaken,
+  flowVersions,
+  insertFlow,
+  insertTrial,
+  insertVersion,
+  lastTrials,
+  listFlows,
+  saveDraft as storeDraft,
+  type FlowRow,
+} from '../store/flows';
+import { loadViews, pagePeople } from '../store/records';
+import { insertAudit } from '../store/timeline';
+import {
+  countLines,
+  countTrips,
+  insertTrips,
+  journalOf,
+  trialTrips,
+  type FlowCounts,
+  type LineCount,
+  type StoredEntry,
+} from '../store/trips';
+import { trialFactsOf, factsOf } from '../store/facts';
+import { byTrust, type Fact } from '../../core/facts';
+import { loadLibrary } from './library';
+import { startTrips } from './start';
+import { found, Refusal, type Actor, type World } from './world';
+
+export interface FlowSummary extends FlowRow {
+  readonly counts: FlowCounts | undefined;
+}
+
+/** Every flow with what is under way and what it cost since local midnight. */
+export async function flows(world: World, since: Instant): Promise<readonly FlowSummary[]> {
+  const [rows, counts] = await Promise.all([listFlows(world.db), countTrips(world.db, since)]);
+  return rows.map((row) => ({ ...row, counts: counts.find((entry) => entry.flowId === row.id) }));
+}
+
+export interface FlowName {
+  readonly id: string;
+  readonly name: string;
+}
+/** The flows that records can be put in: those with a live version. */
+export async function liveFlows(world: World): Promise<readonly FlowName[]> {
+  return (await listFlows(world.db)).filter((row) => row.liveVersionId !== null).map(({ id, name }) => ({ id, name }));
+}
+
+export async function flow(world: World, id: string): Promise<FlowRow> {
+  return found(await findFlow(world.db, id), 'this flow');
+}
+export async function versions(world: World, id: string) {
+  return flowVersions(world.db, id);
+}
+
+/** A new flow from its text; its name comes from the text. */
+export async function createFlow(world: World, actor: Actor, text: string): Promise<FlowRow> {
+  const parsed = parseFlow(text);
+  const name = parsed.tree.name?.text.trim() ?? '';
+  if (name === '') throw new Refusal('not valid', 'the flow has no name: its first line is flow "Name"');
+  const id = world.newId();
+  const now = await world.clock.now();
+  if (!(await insertFlow(world.db, { id, name, text: printFlow(parsed.tree, { marks: true }) }, now)))
+    throw new Refusal('conflict', `there is a flow named “${name}” already`);
+  await insertAudit(world.db, { at: now, userId: actor.userId, what: 'made a flow', detail: { flowId: id, name } });
+  return flow(world, id);
+}
+
+/** Saves a draft that was begun on draft number `base`; marks are kept for lines that stayed. */
+export async function saveDraft(world: World, id: string, ask: { readonly text: string; readonly base: number }): Promise<FlowRow> {
+  const before = await flow(world, id);
+  const text = keepMarks(before.draftText, ask.text);
+  const name = parseFlow(text).tree.name?.text.trim() || before.name;
+  if (await flowNameTaken(world.db, name, id)) throw new Refusal('conflict', `there is another flow named “${name}”`);
+  const no = await storeDraft(world.db, { id, name, text, base: ask.base }, await world.clock.now());
+  if (no === undefined)
+    throw new Refusal('conflict', 'somebody saved this draft meanwhile: load it again, your text is still in the editor', {
+      draftNo: before.draftNo,
+    });
+  return flow(world, id);
+}
+
+export async function checkText(world: World, text: string): Promise<readonly Finding[]> {
+  return checkFlow(parseFlow(text), await loadLibrary(world.db));
+}
+
+/** Makes the draft the live version. Refused while errors stand. Trips under way finish on theirs. */
+export async function release(world: World, actor: Actor, id: string): Promise<{ readonly no: number; readonly versionId: string }> {
+  const row = await flow(world, id);
+  const library = await loadLibrary(world.db);
+  const errors = checkFlow(parseFlow(row.draftText), library).filter((finding) => finding.severity === 'error');
+  if (errors.length > 0)
+    throw new Refusal(
+      'not valid',
+      `the draft has ${errors.length} ${errors.length === 1 ? 'error' : 'errors'}: ${errors[0]?.message ?? ''}`,
+      { findings: errors },
+    );
+  const now = await world.clock.now();
+  const versionId = world.newId();
+  const no = await world.db.begin(async (tx) => {
+    const made = await insertVersion(tx, { id: versionId, flowId: id, text: row.draftText, library, userId: actor.userId }, now);
+    await insertAudit(tx, { at: now, userId: actor.userId, what: 'released a flow', detail: { flowId: id, no: made } });
+    return made;
+  });
+  return { no, versionId };
+}
+
+/** Puts people into the live version. Those who are in it already are not taken twice. */
+export async function startOn(
+  world: World,
+  actor: Actor,
+  id: string,
+  personIds: readonly string[],
+): Promise<{ readonly started: number; readonly already: number }> {
+  const row = await flow(world, id);
+  const { liveVersionId } = row;
+  if (liveVersionId === null) throw new Refusal('conflict', `${row.name} has no live version: release it first`);
+  const views = await loadViews(world.db, personIds);
+  const unknown = personIds.find((personId) => !views.has(personId));
+  if (unknown !== undefined) throw new Refusal('not found', `there is no person ${unknown}`);
+  const now = await world.clock.now();
+  const started = await world.db.begin((tx) => startTrips(tx, { flowId: id, versionId: liveVersionId, intake: 'hand', personIds }, now));
+  await insertAudit(world.db, { at: now, userId: actor.userId, what: 'put people in a flow', detail: { flowId: id, started } });
+  return { started, already: new Set(personIds).size - started };
+}
+
+const SPECIMENS = 12;
+
+/** Twelve people to try a draft on: a spread over the newest. Those whose company has a site come first: on them every line has something to do. */
+async function spread(tx: Tx): Promise<readonly string[]> {
+  const people = await pagePeople(tx, { search: '', before: null, limit: 400 });
+  const views = await loadViews(
+    tx,
+    people.map((person) => person.id),
+  );
+  const hasSite = people.filter((person) => typeof views.get(person.id)?.company?.website === 'string');
+  const from = hasSite.length >= SPECIMENS ? hasSite : people;
+  const step = Math.max(1, Math.floor(from.length / SPECIMENS));
+  return from
+    .filter((_, i) => i % step === 0)
+    .slice(0, SPECIMENS)
+    .map((person) => person.id);
+}
+
+/** The last trial's people, so that trials can be compared, else a fresh spread. */
+export async function specimens(tx: Tx, flowId: string): Promise<readonly string[]> {
+  const [last] = await lastTrials(tx, flowId, 1);
+  const rows = last ? await trialTrips(tx, last.id) : [];
+  return rows.length > 0 ? rows.map((row) => row.personId) : spread(tx);
+}
+
+export interface SpecimenPerson {
+  readonly id: string;
+  readonly name: string;
+  readonly companyName: string | null;
+}
+
+/** The people a trial would take now, with their names. */
+export async function specimenPeople(world: World, flowId: string): Promise<readonly SpecimenPerson[]> {
+  return named(world.db, await specimens(world.db, flowId));
+}
+/** A fresh spread over the newest records, with names. */
+export async function suggestedPeople(world: World): Promise<readonly SpecimenPerson[]> {
+  return named(world.db, await spread(world.db));
+}
+
+async function named(tx: Tx, ids: readonly string[]): Promise<readonly SpecimenPerson[]> {
+  const views = await loadViews(tx, ids);
+  return ids.flatMap((id) => {
+    const view = views.get(id);
+    return view ? [{ id, name: view.person.name, companyName: typeof view.company?.name === 'string' ? view.company.name : null }] : [];
+  });
+}
+
+/** Sends specimens through the draft with nothing sent; the worker runs them by the same engine. */
+export async function startTrial(
+  world: World,
+  actor: Actor,
+  id: string,
+  ask: { readonly personIds?: readonly string[] | undefined },
+): Promise<string> {
+  const row = await flow(world, id);
+  const library = await loadLibrary(world.db);
+  const errors = checkFlow(parseFlow(row.draftText), library).filter((finding) => finding.severity === 'error');
+  if (errors.length > 0) throw new Refusal('not valid', `mend the draft first: ${errors[0]?.message ?? ''}`, { findings: errors });
+  const people = ask.personIds ?? (await specimens(world.db, id));
+  if (people.length === 0) throw new Refusal('conflict', 'there is nobody to try this on yet: take in a list first');
+  const trialId = world.newId();
+  const now = await world.clock.now();
+  await world.db.begin(async (tx) => {
+    await insertTrial(tx, { id: trialId, flowId: id, text: row.draftText, library, userId: actor.userId }, now);
+    await insertTrips(
+      tx,
+      people.map((personId, i) => ({
+        id: stableId('trial', trialId, personId),
+        flowId: id,
+        versionId: null,
+        trialId,
+        personId,
+        intakeKey: String(i).padStart(4, '0'),
+      })),
+      now,
+    );
+  });
+  return trialId;
+}
+
+export interface TrialTripView {
+  readonly id: string;
+  readonly personId: string;
+  readonly personName: string;
+  readonly companyName: string | null;
+  readonly state: string;
+  readonly why: string;
+  readonly journal: readonly StoredEntry[];
+  readonly facts: readonly Fact[];
+}
+export interface TrialView {
+  readonly id: string;
+  readonly text: string;
+  readonly at: Instant;
+  readonly running: number;
+  readonly trips: readonly TrialTripView[];
+  readonly lines: readonly LineCount[];
+  readonly costMicro: number;
+}
+
+/** A trial as the workbench shows it: every specimen with its journal, and the facts its score rests on. */
+export async function trial(world: World, flowId: string, trialId: string): Promise<TrialView | undefined> {
+  const row = (await lastTrials(world.db, flowId, 20)).find((entry) => entry.id === trialId);
+  if (!row) return undefined;
+  const trips = await trialTrips(world.db, trialId);
+  const ids = trips.map((trip) => trip.id);
+  const [journal, own, stored, lines] = await Promise.all([
+    journalOf(world.db, ids),
+    trialFactsOf(world.db, ids),
+    factsOf(
+      world.db,
+      trips.flatMap((trip) => [trip.personId, ...(trip.companyId ? [trip.companyId] : [])]),
+    ),
+    countLines(world.db, { flowId, trialId }),
+  ]);
+  return {
+    id: row.id,
+    text: row.text,
+    at: row.createdAt,
+    lines,
+    running: trips.filter((trip) => !['done', 'stopped', 'stuck'].includes(trip.state)).length,
+    costMicro: journal.reduce((sum, entry) => sum + entry.costMicro, 0),
+    trips: trips.map((trip) => ({
+      id: trip.id,
+      personId: trip.personId,
+      personName: trip.personName,
+      companyName: trip.companyName,
+      state: trip.state,
+      why: typeof trip.stateDetail.why === 'string' ? trip.stateDetail.why : '',
+      journal: journal.filter((entry) => entry.tripId === trip.id),
+      facts: [
+        ...own.filter((fact) => fact.tripId === trip.id),
+        ...stored.filter((fact) => fact.record.id === trip.personId || fact.record.id === trip.companyId),
+      ].sort(byTrust),
+    })),
+  };
+}
+
+/** The newest trial of a flow and the one before it, for "was …". */
+export async function latestTrials(world: World, flowId: string): Promise<readonly TrialView[]> {
+  const rows = await lastTrials(world.db, flowId, 2);
+  const views = await Promise.all(rows.map((row) => trial(world, flowId, row.id)));
+  return views.filter((view) => view !== undefined);
+}
+
+export async function ribbon(world: World, flowId: string, since: Instant | undefined): Promise<readonly LineCount[]> {
+  return countLines(world.db, { flowId, since });
+}

@@ -1,0 +1,379 @@
+import { stableId } from '../../core/base';
+import { fieldOf, type FactDraft } from '../../core/facts';
+import {
+  guessColumns,
+  planRows,
+  readRow,
+  readTable,
+  type ColumnGuess,
+  type Known,
+  type RowPlan,
+  type RowReading,
+  type Table,
+  type Target,
+} from '../../core/intake';
+import { companyKeys, normalisePhone, personKeys } from '../../core/match';
+import type { Tx } from '../db';
+import { insertFacts } from '../store/facts';
+import { findFlow } from '../store/flows';
+import {
+  claimImport,
+  findImport,
+  finishImport,
+  importBytes,
+  importedRows,
+  insertImport,
+  insertImportRows,
+  lastMatching,
+  listImports,
+  progressImport,
+  queueImport,
+  type ImportRow,
+} from '../store/imports';
+import { companiesByKeys, insertCompanies, insertPeople, peopleByKeys, type NewCompany, type NewPerson } from '../store/records';
+import { insertAudit, insertHappenings, type Happening } from '../store/timeline';
+import { recordFacts } from './facts';
+import { startTrips } from './start';
+import { found, Refusal, workspace, type Actor, type World } from './world';
+
+const BARS = { askAbove: 0.6, sameAbove: 0.95 } as const;
+const BATCH = 500;
+const LEASE_MS = 60_000;
+
+/** Keeps an uploaded list and says what it seems to be. Nothing is created yet. */
+export async function lookAtFile(
+  world: World,
+  actor: Actor,
+  file: { readonly name: string; readonly bytes: Uint8Array; readonly flowId?: string | null },
+): Promise<string> {
+  const { table, problem } = readTable(file.bytes);
+  if (!table) throw new Refusal('not valid', `${file.name}: ${problem?.message ?? 'cannot be read'}`);
+  const guesses = guessColumns(table.headings, table.rows);
+  const kept = await lastMatching(world.db, file.name);
+  const matching = kept && kept.length === guesses.length ? kept : guesses.map((guess) => guess.target);
+  const id = world.newId();
+  const space = await workspace(world.db);
+  await insertImport(
+    world.db,
+    {
+      id,
+      fileName: file.name,
+      label: labelOf(file.name),
+      bytes: file.bytes,
+      matching,
+      defaultCountry: space.defaultCountry,
+      total: table.rows.length,
+      userId: actor.userId,
+      flowId: file.flowId ?? null,
+    },
+    await world.clock.now(),
+  );
+  return id;
+}
+
+const labelOf = (fileName: string): string => fileName.replace(/\.[a-z]+$/i, '').replace(/[_-]+/g, ' ');
+
+export interface ImportPreview {
+  readonly import: ImportRow;
+  readonly table: Pick<Table, 'encoding' | 'delimiter' | 'headingRow'>;
+  readonly columns: readonly ColumnGuess[];
+  readonly rows: readonly {
+    readonly row: number;
+    readonly fileRow: number;
+    readonly cells: readonly string[];
+    readonly plan: RowPlan;
+    readonly reading: RowReading;
+  }[];
+  readonly counts: {
+    readonly new: number;
+    readonly known: number;
+    readonly perhaps: number;
+    readonly refused: number;
+    readonly newCompanies: number;
+  };
+}
+
+/** What would happen with each row under a column matching. Reads only. */
+export async function previewImport(
+  world: World,
+  id: string,
+  ask: { readonly matching?: readonly Target[] | undefined; readonly defaultCountry?: string | undefined },
+): Promise<ImportPreview> {
+  const row = found(await findImport(world.db, id), 'this list');
+  const { table } = readTable(found(await importBytes(world.db, id), 'this list'));
+  if (!table) throw new Refusal('not valid', 'the list can no longer be read');
+  const matching = checkedMatching(ask.matching ?? row.matching, table);
+  const columns = guessColumns(table.headings, table.rows).map((guess, i) => ({ ...guess, target: matching[i] ?? 'leave out' }));
+  const { readings, plans } = await planTable(world.db, id, table, matching, ask.defaultCountry ?? row.defaultCountry);
+  const count = (kind: RowPlan['kind']): number => plans.filter((plan) => plan.kind === kind).length;
+  return {
+    import: row,
+    table: { encoding: table.encoding, delimiter: table.delimiter, headingRow: table.headingRow },
+    columns,
+    rows: plans.map((plan, i) => ({
+      row: plan.row,
+      fileRow: table.rowNumbers[i] ?? 0,
+      cells: table.rows[i] ?? [],
+      plan,
+      reading: readings[i]?.reading ?? { record: { person: {}, company: {}, note: null }, remarks: [], refused: null },
+    })),
+    counts: {
+      new: count('new'),
+      known: count('known'),
+      perhaps: count('perhaps'),
+      refused: count('refused'),
+      newCompanies: new Set(plans.filter((plan) => plan.newCompany).map((plan) => plan.companyId)).size,
+    },
+  };
+}
+
+function checkedMatching(matching: readonly Target[], table: Table): readonly Target[] {
+  if (matching.length !== table.headings.length)
+    throw new Refusal('not valid', `the list has ${table.headings.length} columns, the matching has ${matching.length}`);
+  const twice = matching.find((target, i) => target !== 'note' && target !== 'leave out' && matching.indexOf(target) !== i);
+  if (twice) throw new Refusal('not valid', `two columns are taken as ${twice}: one of them must be left out`);
+  return matching;
+}
+
+async function planTable(
+  tx: Tx,
+  importId: string,
+  table: Table,
+  matching: readonly Target[],
+  defaultCountry: string,
+): Promise<{ readings: { row: number; reading: RowReading }[]; plans: readonly RowPlan[] }> {
+  const columns = matching.map((target) => ({ target }));
+  const readings = table.rows.map((cells, i) => ({ row: i + 1, reading: readRow(cells, columns, defaultCountry) }));
+  return { readings, plans: planRows(readings, await known(tx, importId, readings), { importId, ...BARS }) };
+}
+
+/** What the CRM has that shares a key with any row; records this very list has made are not among them. */
+async function known(
+  tx: Tx,
+  importId: string,
+  readings: readonly { readonly row: number; readonly reading: RowReading }[],
+): Promise<Known> {
+  const text = (value: unknown): string | null => (typeof value === 'string' ? value : null);
+  const people = new Set<string>();
+  const companies = new Set<string>();
+  const own = new Set<string>();
+  for (const {
+    row,
+    reading: { record },
+  } of readings) {
+    for (const key of personKeys({
+      name: text(record.person.name) ?? '',
+      email: text(record.person.email),
+      phone: text(record.person.phone),
+    }))
+      people.add(key);
+    const name = text(record.company.name) ?? text(record.company.website);
+    if (name !== null)
+      for (const key of companyKeys({ name, website: text(record.company.website), phone: text(record.company.phone) })) companies.add(key);
+    own.add(stableId('import', importId, String(row), 'person'));
+    own.add(stableId('import', importId, String(row), 'company'));
+  }
+  const [foundPeople, foundCompanies] = await Promise.all([peopleByKeys(tx, [...people]), companiesByKeys(tx, [...companies])]);
+  return { people: foundPeople.filter((entry) => !own.has(entry.id)), companies: foundCompanies.filter((entry) => !own.has(entry.id)) };
+}
+
+export interface StartImport {
+  readonly matching?: readonly Target[] | undefined;
+  readonly flowId?: string | null | undefined;
+  readonly label?: string | undefined;
+  readonly defaultCountry?: string | undefined;
+}
+
+/** Hands the list to the worker. */
+export async function startImport(world: World, actor: Actor, id: string, ask: StartImport): Promise<ImportRow> {
+  const row = found(await findImport(world.db, id), 'this list');
+  const { table } = readTable(found(await importBytes(world.db, id), 'this list'));
+  if (!table) throw new Refusal('not valid', 'the list can no longer be read');
+  const matching = checkedMatching(ask.matching ?? row.matching, table);
+  if (!matching.some((target) => target === 'person.name' || target === 'person.email' || target === 'person.last_name'))
+    throw new Refusal('not valid', 'no column is taken as the person’s name or e-mail: choose one');
+  const flowId = ask.flowId === undefined ? row.flowId : ask.flowId;
+  if (flowId !== null) {
+    const flow = found(await findFlow(world.db, flowId), 'the flow');
+    if (flow.liveVersionId === null)
+      throw new Refusal('conflict', `${flow.name} has no live version: release it first, or take the list in without it`);
+  }
+  const ok = await queueImport(world.db, id, {
+    matching,
+    flowId,
+    label: ask.label ?? row.label,
+    defaultCountry: ask.defaultCountry ?? row.defaultCountry,
+  });
+  if (!ok) throw new Refusal('conflict', 'this list has been taken in already');
+  await insertAudit(world.db, {
+    at: await world.clock.now(),
+    userId: actor.userId,
+    what: 'took in a list',
+    detail: { importId: id, fileName: row.fileName },
+  });
+  return found(await findImport(world.db, id), 'this list');
+}
+
+export async function importStatus(world: World, id: string): Promise<ImportRow> {
+  return found(await findImport(world.db, id), 'this list');
+}
+export async function imports(world: World): Promise<readonly ImportRow[]> {
+  return listImports(world.db, 50);
+}
+
+/** The refused rows as they stood in the list, with the reason in a last column, to be mended and brought again. */
+export async function refusedRows(
+  world: World,
+  id: string,
+): Promise<{ readonly name: string; readonly headings: readonly string[]; readonly rows: readonly (readonly string[])[] }> {
+  const row = found(await findImport(world.db, id), 'this list');
+  const { table } = readTable(found(await importBytes(world.db, id), 'this list'));
+  if (!table) throw new Refusal('not valid', 'the list can no longer be read');
+  const refused =
+    row.state === 'done'
+      ? (await importedRows(world.db, id, 'refused')).map((entry) => ({ row: entry.row, why: entry.why }))
+      : (await previewImport(world, id, {})).rows
+          .filter((entry) => entry.plan.kind === 'refused')
+          .map((entry) => ({ row: entry.row, why: entry.plan.why }));
+  return {
+    name: `${row.fileName.replace(/\.[a-z]+$/i, '')}-refused.csv`,
+    headings: [...table.headings, 'why refused'],
+    rows: refused.map((entry) => [...(table.rows[entry.row - 1] ?? []), entry.why]),
+  };
+}
+
+/** The worker's part: takes one list and works it off in batches, each in one transaction with its progress. Returns 1 when there was one. */
+export async function runImport(world: World): Promise<number> {
+  const row = await claimImport(world.db, LEASE_MS);
+  if (!row) return 0;
+  try {
+    await workOff(world, row);
+  } catch (error) {
+    world.log.error('a list broke', { import: row.id, error: String(error) });
+    await finishImport(
+      world.db,
+      row.id,
+      {
+        state: 'failed',
+        counts: {},
+        problem: 'something broke while the list was taken in; what was taken in before stays, taking it in again goes on',
+      },
+      await world.clock.now(),
+    );
+  }
+  return 1;
+}
+
+async function workOff(world: World, row: ImportRow): Promise<void> {
+  const now = await world.clock.now();
+  const { table } = readTable(found(await importBytes(world.db, row.id), 'this list'));
+  if (!table) throw new Error('the list can no longer be read');
+  const { readings, plans } = await planTable(world.db, row.id, table, row.matching, row.defaultCountry);
+  const versionId = row.flowId === null ? null : ((await findFlow(world.db, row.flowId))?.liveVersionId ?? null);
+  // Rows and progress are saved together: what is done is done, a list taken up again goes on behind it.
+  for (let from = row.doneRows; from < plans.length; from += BATCH) {
+    const slice = plans
+      .slice(from, from + BATCH)
+      .map((plan, i) => ({ plan, reading: readings[from + i]?.reading, cells: table.rows[from + i] ?? [] }));
+    await world.db.begin(async (tx) => {
+      await takeInBatch(tx, row, slice, now);
+      if (versionId !== null && row.flowId !== null)
+        await startTrips(
+          tx,
+          {
+            flowId: row.flowId,
+            versionId,
+            intake: row.id,
+            personIds: slice.flatMap(({ plan }) => (plan.personId === null ? [] : [plan.personId])),
+          },
+          now,
+        );
+      await progressImport(tx, row.id, Math.min(plans.length, from + BATCH), LEASE_MS);
+    });
+  }
+  const counts: Record<string, number> = { new: 0, known: 0, perhaps: 0, refused: 0 };
+  for (const plan of plans) counts[plan.kind] = (counts[plan.kind] ?? 0) + 1;
+  await finishImport(world.db, row.id, { state: 'done', counts, problem: null }, now);
+}
+
+interface SliceRow {
+  readonly plan: RowPlan;
+  readonly reading: RowReading | undefined;
+  readonly cells: readonly string[];
+}
+
+async function takeInBatch(tx: Tx, row: ImportRow, slice: readonly SliceRow[], now: number): Promise<void> {
+  const people: NewPerson[] = [];
+  const companies: NewCompany[] = [];
+  const fresh: FactDraft[] = [];
+  const later: FactDraft[] = [];
+  const happenings: Happening[] = [];
+  for (const { plan, reading } of slice) {
+    if (!reading || plan.personId === null) continue;
+    const { person, company, note } = reading.record;
+    const isNew = plan.kind !== 'known';
+    if (isNew)
+      people.push({
+        id: plan.personId,
+        values: { name: person.email, ...person },
+        companyId: plan.companyId,
+        matchKeys: personKeys({
+          name: String(person.name ?? person.email ?? ''),
+          email: person.email === undefined ? null : String(person.email),
+          phone: person.phone === undefined ? null : normalisePhone(String(person.phone), row.defaultCountry),
+        }),
+      });
+    if (plan.newCompany && plan.companyId !== null) {
+      const name = String(company.name ?? company.website ?? '');
+      companies.push({
+        id: plan.companyId,
+        values: { ...company, name },
+        matchKeys: companyKeys({
+          name,
+          website: company.website === undefined ? null : String(company.website),
+          phone: company.phone === undefined ? null : String(company.phone),
+        }),
+      });
+    }
+    const source = { source: 'file' as const, sourceRef: `${row.label}, row ${plan.row}`, confidence: 0.8, observedAt: now };
+    for (const [field, value] of Object.entries(person))
+      if (fieldOf('person', field))
+        (isNew ? fresh : later).push({ record: { kind: 'person', id: plan.personId }, field, value, ...source });
+    if (plan.companyId !== null)
+      for (const [field, value] of Object.entries(company))
+        if (fieldOf('company', field))
+          (plan.newCompany ? fresh : later).push({ record: { kind: 'company', id: plan.companyId }, field, value, ...source });
+    happenings.push({
+      recordKind: 'person',
+      recordId: plan.personId,
+      at: now,
+      kind: 'intake',
+      says: `Taken in from file ${row.label}`,
+      detail: { row: plan.row, note, importId: row.id, why: plan.why },
+    });
+  }
+  await insertCompanies(tx, companies, now);
+  await insertPeople(tx, people, now);
+  const meta = { tripId: null, mark: null, userId: row.createdBy };
+  // A new record has one fact per field: its columns are right as inserted. Known records choose between old and new.
+  await insertFacts(
+    tx,
+    fresh.map((fact) => ({ fact, meta })),
+  );
+  await recordFacts(
+    tx,
+    later.map((fact) => ({ fact, meta })),
+  );
+  await insertHappenings(tx, happenings);
+  await insertImportRows(
+    tx,
+    row.id,
+    slice.map(({ plan, cells }) => ({
+      row: plan.row,
+      kind: plan.kind,
+      why: plan.why,
+      personId: plan.personId,
+      cells: plan.kind === 'refused' ? cells : null,
+    })),
+  );
+}

@@ -1,0 +1,49 @@
+import { EMPTY_LIBRARY, librarySchema, type Library } from '../../core/flow/check';
+import { compilePlan, type Plan } from '../../core/flow/plan';
+import { parseFlow } from '../../core/flow/syntax';
+import type { Tx } from '../db';
+import { listLibrary, listTeams, trialsOf, versionsOf } from '../store/flows';
+import { listMailboxes } from '../store/messages';
+import type { World } from './world';
+
+/** Every named thing a flow may use, as it is now. Items that no longer fit their schema are refused loudly. */
+export async function loadLibrary(tx: Tx): Promise<Library> {
+  const [items, teams, mailboxes] = await Promise.all([listLibrary(tx), listTeams(tx), listMailboxes(tx)]);
+  const of = (kind: string): unknown[] => items.filter((item) => item.kind === kind).map((item) => item.body);
+  return librarySchema.parse({
+    scorecards: of('scorecard'),
+    templates: of('template'),
+    plans: of('plan'),
+    chains: of('chain'),
+    pipelines: of('pipeline'),
+    intakes: of('intake'),
+    teams: teams.map((team) => team.name),
+    connections: mailboxes.map((box) => box.name),
+  });
+}
+
+/** The named things as a page shows and completes them. */
+export async function library(world: World): Promise<Library> {
+  return loadLibrary(world.db);
+}
+
+const compiled = new Map<string, Plan>();
+const KEPT = 200;
+
+/** Plans of versions and trials, compiled once per process: what they are compiled from never changes. */
+export async function loadPlans(
+  tx: Tx,
+  ids: readonly { readonly versionId: string | null; readonly trialId: string | null }[],
+): Promise<(held: { readonly versionId: string | null; readonly trialId: string | null }) => Plan | undefined> {
+  const missing = (pick: 'versionId' | 'trialId'): string[] => [
+    ...new Set(ids.map((entry) => entry[pick]).filter((id) => id !== null && !compiled.has(id)) as string[]),
+  ];
+  const [versions, trials] = [missing('versionId'), missing('trialId')];
+  const rows = [...(versions.length > 0 ? await versionsOf(tx, versions) : []), ...(trials.length > 0 ? await trialsOf(tx, trials) : [])];
+  for (const row of rows) {
+    if (compiled.size >= KEPT) compiled.delete(compiled.keys().next().value ?? '');
+    const library = librarySchema.safeParse(row.library);
+    compiled.set(row.id, compilePlan(parseFlow(row.text).tree, library.success ? library.data : EMPTY_LIBRARY));
+  }
+  return (held) => compiled.get(held.versionId ?? held.trialId ?? '');
+}

@@ -1,0 +1,181 @@
+import type { Instant } from '../../core/base';
+import { addWorkingDays } from '../../core/calendar';
+import type { PlanEnd } from '../../core/engine';
+import { parseDeliveryStatus, understandReply, type DeliveryStatus, type ReplyKind, type ReplyReading } from '../../core/reader';
+import type { Tx } from '../db';
+import type { IncomingMail } from '../ports';
+import { dropPlanned, plannedOfThread } from '../store/effects';
+import {
+  addDoNotContact,
+  findMessage,
+  insertReceived,
+  lastThreadWith,
+  messageByRfcIds,
+  setMessageState,
+  setThread,
+} from '../store/messages';
+import { findPerson } from '../store/records';
+import { insertHappenings } from '../store/timeline';
+import { postEvent } from '../store/trips';
+import { readerTime, replan } from './touches';
+import { unsubscribeCodeFits } from './send-due';
+import { found, Refusal, type World } from './world';
+
+/** What an answer of each kind does to the plan, and whether a person has to look at it. */
+const CONSEQUENCE: Record<ReplyKind, { readonly plan: PlanEnd | 'pause'; readonly wantsPerson: boolean; readonly label: string }> = {
+  interested: { plan: 'answered', wantsPerson: true, label: 'interested' },
+  objection: { plan: 'answered', wantsPerson: true, label: 'objects' },
+  'not now': { plan: 'answered', wantsPerson: true, label: 'not now' },
+  'wrong person': { plan: 'answered', wantsPerson: true, label: 'says it is the wrong person' },
+  unclear: { plan: 'answered', wantsPerson: true, label: 'answered' },
+  'out of office': { plan: 'pause', wantsPerson: false, label: 'is out of office' },
+  unsubscribe: { plan: 'unsubscribed', wantsPerson: false, label: 'unsubscribed' },
+  bounce: { plan: 'bounced', wantsPerson: false, label: 'bounced' },
+};
+
+const PAUSE_DAYS = 5;
+const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+
+type Origin = NonNullable<Awaited<ReturnType<typeof messageByRfcIds>>>;
+
+/** Keeps a mail that came in, finds the conversation it belongs to, understands it, and stops, pauses or ends the plan. The same mail twice does nothing. */
+export async function receiveMail(world: World, mail: IncomingMail): Promise<void> {
+  const now = await world.clock.now();
+  await world.db.begin(async (tx) => {
+    const status = mail.deliveryStatus ? parseDeliveryStatus(mail.deliveryStatus.status, mail.deliveryStatus.original) : undefined;
+    const ids = [
+      ...(status?.originalMessageId ? [status.originalMessageId] : []),
+      ...(mail.inReplyTo ? [mail.inReplyTo] : []),
+      ...[...mail.references].reverse(),
+    ];
+    const origin = (await messageByRfcIds(tx, ids)) ?? (await lastThreadWith(tx, status?.recipient ?? mail.from));
+    const reading: ReplyReading = status
+      ? { kind: 'bounce', objection: null, when: null, quote: status.diagnostic, confidence: 0.95 }
+      : understandReply(mail.subject, mail.text, mail);
+    const consequence = CONSEQUENCE[reading.kind];
+    const fresh = await insertReceived(
+      tx,
+      {
+        id: world.newId(),
+        threadId: origin?.threadId ?? null,
+        tripId: origin?.tripId ?? null,
+        personId: origin?.personId ?? null,
+        subject: mail.subject,
+        body: mail.text,
+        rfcId: mail.messageId,
+        inReplyTo: mail.inReplyTo,
+        refs: mail.references,
+        from: mail.from,
+        reading,
+        handled: !consequence.wantsPerson,
+      },
+      now,
+    );
+    if (!fresh) return;
+    if (!origin) {
+      world.log.warn('mail that belongs to no conversation', { from: mail.from });
+      return;
+    }
+    await tellTimeline(tx, origin, reading, now);
+    if (status) await bounced(tx, origin, status, now);
+    else await answered(tx, origin, reading, mail.from, now);
+  });
+}
+
+async function tellTimeline(tx: Tx, origin: Origin, reading: ReplyReading, now: Instant): Promise<void> {
+  if (!origin.personId) return;
+  const person = await findPerson(tx, origin.personId);
+  const label = CONSEQUENCE[reading.kind].label;
+  const says =
+    reading.kind === 'bounce'
+      ? `The mail to ${person?.name ?? 'them'} bounced`
+      : `${person?.firstName ?? person?.name ?? 'They'} ${label}${reading.objection ? ` to the ${reading.objection}` : ''}`;
+  await insertHappenings(tx, [
+    {
+      recordKind: 'person',
+      recordId: origin.personId,
+      at: now,
+      kind: 'reply',
+      says,
+      detail: { kind: reading.kind, objection: reading.objection, when: reading.when, quote: reading.quote, threadId: origin.threadId },
+    },
+  ]);
+}
+
+async function bounced(tx: Tx, origin: Origin, status: DeliveryStatus, now: Instant): Promise<void> {
+  if (!status.hard) return;
+  await setMessageState(tx, origin.id, 'failed');
+  const sent = await findMessage(tx, origin.id);
+  const address = status.recipient ?? sent?.toAddress;
+  if (address) await addDoNotContact(tx, address, `bounced: ${status.status}`, now);
+  await endThread(tx, origin, 'ended', 'bounced', now);
+}
+
+async function answered(tx: Tx, origin: Origin, reading: ReplyReading, from: string, now: Instant): Promise<void> {
+  const { plan } = CONSEQUENCE[reading.kind];
+  if (plan === 'pause') {
+    await pause(tx, origin, reading, now);
+    return;
+  }
+  if (plan === 'unsubscribed') {
+    const sent = await findMessage(tx, origin.id);
+    for (const address of new Set([from, sent?.toAddress ?? from])) await addDoNotContact(tx, address, 'unsubscribed', now);
+  }
+  await endThread(tx, origin, plan === 'unsubscribed' ? 'ended' : 'answered', plan, now);
+}
+
+async function endThread(tx: Tx, origin: Origin, state: 'answered' | 'ended', how: PlanEnd, now: Instant): Promise<void> {
+  if (!origin.threadId) return;
+  await setThread(tx, origin.threadId, state, null);
+  await dropPlanned(tx, origin.threadId, how, now);
+  if (origin.tripId) await postEvent(tx, origin.tripId, { kind: 'plan ended', how }, now);
+}
+
+/** Out of office: what is planned moves behind the day they are back, or five working days where they do not say. */
+async function pause(tx: Tx, origin: Origin, reading: ReplyReading, now: Instant): Promise<void> {
+  if (!origin.threadId) return;
+  const time = origin.personId ? await readerTime(tx, origin.personId) : undefined;
+  const until = backOn(reading.when, now) ?? (time ? addWorkingDays(now, PAUSE_DAYS, time) : now + PAUSE_DAYS * 86_400_000);
+  await setThread(tx, origin.threadId, 'paused', until);
+  let shift = 0;
+  for (const send of await plannedOfThread(tx, origin.threadId)) {
+    if (send.dueAt + shift >= until && shift === 0) continue;
+    if (shift === 0) shift = until - send.dueAt;
+    await replan(tx, send, send.dueAt + shift, now);
+  }
+}
+
+/** "2 December" in the year that makes it lie ahead; ISO dates as they are. */
+function backOn(when: string | null, now: Instant): Instant | null {
+  if (when === null) return null;
+  if (/^\d{4}-\d\d-\d\d$/.test(when)) return Date.parse(when);
+  const parts = /^(\d{1,2})\.? (\w{3})/.exec(when);
+  const month = MONTHS.indexOf(parts?.[2]?.toLowerCase() ?? '');
+  if (!parts || month < 0) return null;
+  const year = new Date(now).getUTCFullYear();
+  const at = Date.UTC(year, month, Number(parts[1]), 8);
+  return at < now ? Date.UTC(year + 1, month, Number(parts[1]), 8) : at;
+}
+
+/** One-click unsubscribe (RFC 8058): the link's code says which message it came from. Done again, it changes nothing. */
+export async function unsubscribe(world: World, messageId: string, code: string): Promise<void> {
+  if (!unsubscribeCodeFits(world.secret, messageId, code)) throw new Refusal('not allowed', 'this link is not one of ours');
+  const now = await world.clock.now();
+  await world.db.begin(async (tx) => {
+    const message = found(await findMessage(tx, messageId), 'this message');
+    const person = message.personId ? await findPerson(tx, message.personId) : undefined;
+    for (const address of new Set([message.toAddress, person?.email])) if (address) await addDoNotContact(tx, address, 'unsubscribed', now);
+    if (message.personId)
+      await insertHappenings(tx, [
+        {
+          recordKind: 'person',
+          recordId: message.personId,
+          at: now,
+          kind: 'reply',
+          says: `${person?.firstName ?? 'They'} unsubscribed by the link`,
+          detail: { kind: 'unsubscribe' },
+        },
+      ]);
+    await endThread(tx, message, 'ended', 'unsubscribed', now);
+  });
+}

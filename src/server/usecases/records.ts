@@ -1,0 +1,396 @@
+import { z } from 'zod';
+import { competing, fieldOf, readTyped, byTrust, type Fact } from '../../core/facts';
+import { companyKeys, normalisePhone, personKeys } from '../../core/match';
+import type { RecordKind } from '../../core/base';
+import { factsOf } from '../store/facts';
+import { messagesOfPeople, type MessageRow } from '../store/messages';
+import {
+  countRecords,
+  findCompany,
+  findPerson,
+  insertCompanies,
+  insertDeal,
+  insertPeople,
+  moveDeal,
+  pageCompanies,
+  pageDeals,
+  pagePeople,
+  peopleOfCompany,
+  type CompanyRow,
+  type DealRow,
+  type PersonRow,
+  type RecordCounts,
+} from '../store/records';
+import { mergesInto, reviewsOfPeople, type MergeRow, type ReviewRow } from '../store/reviews';
+import { insertHappenings, timelineOf, type Happening } from '../store/timeline';
+import { journalOf, listTrips, type StoredEntry, type TripListRow } from '../store/trips';
+import { recordFacts } from './facts';
+import { loadLibrary } from './library';
+import { found, readCursor, Refusal, workspace, writeCursor, type Actor, type World } from './world';
+
+export interface Page<T> {
+  readonly items: readonly T[];
+  readonly next: string | null;
+}
+export interface PageAsk {
+  readonly search?: string | undefined;
+  readonly cursor?: string | undefined;
+  readonly limit?: number | undefined;
+}
+const DEFAULT_LIMIT = 50;
+
+async function page<T extends { readonly id: string; readonly createdAt: number }>(
+  ask: PageAsk,
+  load: (ask: { search: string; before: { at: number; id: string } | null; limit: number }) => Promise<T[]>,
+): Promise<Page<T>> {
+  const limit = Math.min(200, ask.limit ?? DEFAULT_LIMIT);
+  const rows = await load({ search: ask.search?.trim() ?? '', before: readCursor(ask.cursor), limit: limit + 1 });
+  const last = rows[limit - 1];
+  return { items: rows.slice(0, limit), next: rows.length > limit && last ? writeCursor({ id: last.id, at: last.createdAt }) : null };
+}
+
+export const people = (world: World, ask: PageAsk): Promise<Page<PersonRow>> => page(ask, (inner) => pagePeople(world.db, inner));
+export const companies = (world: World, ask: PageAsk): Promise<Page<CompanyRow>> => page(ask, (inner) => pageCompanies(world.db, inner));
+export const deals = (world: World, ask: PageAsk): Promise<Page<DealRow>> => page(ask, (inner) => pageDeals(world.db, inner));
+export const counts = (world: World): Promise<RecordCounts> => countRecords(world.db);
+
+/** One field of a record as it is shown: the value that counts, where it came from, and what else was said. */
+export interface KnownField {
+  readonly record: RecordKind;
+  readonly recordId: string;
+  readonly key: string;
+  readonly label: string;
+  readonly group: string;
+  readonly unit: string | null;
+  readonly fact: Fact | null;
+  readonly others: readonly Fact[];
+}
+
+export interface PersonPage {
+  readonly person: PersonRow;
+  readonly company: CompanyRow | null;
+  readonly known: readonly KnownField[];
+  readonly happened: readonly Happening[];
+  readonly messages: readonly MessageRow[];
+  readonly reviews: readonly ReviewRow[];
+  readonly trips: readonly TripListRow[];
+  readonly deals: readonly DealRow[];
+  readonly merges: readonly MergeRow[];
+  /** the last score line of any trip */
+  readonly score: StoredEntry | null;
+}
+
+/** All about a person: what we know, what happened, what comes next. A merged person leads to the one it was joined into. */
+export async function personPage(world: World, id: string): Promise<PersonPage> {
+  const { db } = world;
+  const person = found(await findPerson(db, id), 'this person');
+  if (person.mergedInto !== null) return personPage(world, person.mergedInto);
+  const ids = [person.id, ...(person.companyId ? [person.companyId] : [])];
+  const [company, facts, happened, messages, reviews, trips, own, merges] = await Promise.all([
+    person.companyId ? findCompany(db, person.companyId) : undefined,
+    factsOf(db, ids),
+    timelineOf(db, ids, 200),
+    messagesOfPeople(db, [id]),
+    reviewsOfPeople(db, [id]),
+    listTrips(db, { personIds: [id], limit: 20 }),
+    pageDeals(db, { search: '', before: null, limit: 20, personId: id }),
+    mergesInto(db, ids),
+  ]);
+  const journal = await journalOf(
+    db,
+    trips.map((trip) => trip.id),
+  );
+  return {
+    person,
+    company: company ?? null,
+    known: knownFields(facts),
+    happened: [...happened, ...researched(person.id, journal)].sort((a, b) => b.at - a.at),
+    messages,
+    reviews,
+    trips,
+    deals: own,
+    merges,
+    score: journal.filter((entry) => entry.verb === 'score').at(-1) ?? null,
+  };
+}
+
+/** Lines of trips that found something out about a record: told on its timeline beside what was done to it. */
+const TOLD: Readonly<Record<string, string>> = { read: 'read', score: 'score', 'look up': 'lookup' };
+function researched(personId: string, journal: readonly StoredEntry[]): readonly Happening[] {
+  // Newest first, as the timeline is: lines of one instant keep their order.
+  return [...journal].reverse().flatMap((entry) => {
+    const kind = TOLD[entry.verb];
+    const askedNobody = Array.isArray(entry.detail.asked) && entry.detail.asked.length === 0;
+    return kind === undefined || entry.outcome === 'retry' || askedNobody
+      ? []
+      : [
+          {
+            recordKind: 'person',
+            recordId: personId,
+            at: entry.at,
+            kind,
+            says: entry.says,
+            detail: { ...entry.detail, costMicro: entry.costMicro, tookMs: entry.tookMs, tripId: entry.tripId },
+          },
+        ];
+  });
+}
+
+export interface ScoreView {
+  readonly tripId: string;
+  readonly points: number;
+  readonly band: string;
+  readonly out: boolean;
+  readonly working: readonly { readonly text: string; readonly points: number; readonly of: number }[];
+}
+const workingSchema = z.object({
+  points: z.number(),
+  band: z.string(),
+  out: z.boolean(),
+  working: z.array(z.object({ text: z.string(), points: z.number(), of: z.number() })),
+});
+/** A score line's working, read back from the journal. */
+export function scoreOf(entry: StoredEntry | null): ScoreView | null {
+  const read = workingSchema.safeParse(entry?.detail);
+  return entry && read.success ? { tripId: entry.tripId, ...read.data } : null;
+}
+
+/** The facts of a person and of their company, most trusted first. */
+export async function factsBehind(world: World, personId: string): Promise<readonly Fact[]> {
+  const person = found(await findPerson(world.db, personId), 'this person');
+  return (await factsOf(world.db, [person.id, ...(person.companyId ? [person.companyId] : [])])).sort(byTrust);
+}
+
+export interface CompanyPage {
+  readonly company: CompanyRow;
+  readonly people: readonly PersonRow[];
+  readonly known: readonly KnownField[];
+  readonly happened: readonly Happening[];
+  readonly deals: readonly DealRow[];
+  readonly merges: readonly MergeRow[];
+}
+export async function companyPage(world: World, id: string): Promise<CompanyPage> {
+  const { db } = world;
+  const company = found(await findCompany(db, id), 'this company');
+  if (company.mergedInto !== null) return companyPage(world, company.mergedInto);
+  const staff = await peopleOfCompany(db, id);
+  const [facts, happened, own, merges] = await Promise.all([
+    factsOf(db, [id]),
+    timelineOf(db, [id, ...staff.map((person) => person.id)], 200),
+    pageDeals(db, { search: '', before: null, limit: 20, companyId: id }),
+    mergesInto(db, [id]),
+  ]);
+  return { company, people: staff, known: knownFields(facts), happened, deals: own, merges };
+}
+
+export async function dealPage(world: World, id: string): Promise<{ readonly deal: DealRow; readonly known: readonly KnownField[] }> {
+  const [deal] = await pageDeals(world.db, { search: '', before: null, limit: 1, id });
+  return { deal: found(deal, 'this deal'), known: knownFields(await factsOf(world.db, [id])) };
+}
+
+function knownFields(facts: readonly Fact[]): readonly KnownField[] {
+  const byField = new Map<string, Fact[]>();
+  for (const fact of facts) {
+    const key = `${fact.record.kind} ${fact.record.id} ${fact.field}`;
+    byField.set(key, [...(byField.get(key) ?? []), fact]);
+  }
+  return [...byField.values()].flatMap((list): KnownField[] => {
+    const [best] = [...list].sort(byTrust);
+    const field = best && fieldOf(best.record.kind, best.field);
+    return best && field
+      ? [
+          {
+            record: best.record.kind,
+            recordId: best.record.id,
+            key: field.key,
+            label: field.label,
+            group: field.group,
+            unit: field.unit ?? null,
+            fact: best,
+            others: competing(list),
+          },
+        ]
+      : [];
+  });
+}
+
+/** Values typed by a person or sent by the API, each becoming a fact. Unknown fields and unreadable values are refused together. */
+function readValues(
+  kind: 'person' | 'company',
+  values: Readonly<Record<string, string | number | boolean | null>>,
+): Readonly<Record<string, string | number | boolean | null>> {
+  const out: Record<string, string | number | boolean | null> = {};
+  const wrong: string[] = [];
+  for (const [key, raw] of Object.entries(values)) {
+    const field = fieldOf(kind, key);
+    if (!field) {
+      wrong.push(`a ${kind} has no field “${key}”`);
+      continue;
+    }
+    const reading = typeof raw === 'string' ? readTyped(field, raw) : { ok: true as const, value: raw };
+    if (!reading.ok) wrong.push(`${field.label}: ${reading.why}`);
+    else out[key] = reading.value;
+  }
+  if (wrong.length > 0) throw new Refusal('not valid', wrong.join('; '), { fields: wrong });
+  return out;
+}
+
+export async function createPerson(
+  world: World,
+  actor: Actor,
+  ask: {
+    readonly values: Readonly<Record<string, string | number | boolean | null>>;
+    readonly companyId?: string | null | undefined;
+    readonly source: 'hand' | 'api';
+  },
+): Promise<PersonRow> {
+  const values = readValues('person', ask.values);
+  const name = values.name ?? [values.first_name, values.last_name].filter(Boolean).join(' ');
+  if (typeof name !== 'string' || name === '') throw new Refusal('not valid', 'a person needs a name');
+  const now = await world.clock.now();
+  const id = world.newId();
+  const space = await workspace(world.db);
+  const phone = typeof values.phone === 'string' ? (normalisePhone(values.phone, space.defaultCountry) ?? values.phone) : null;
+  const all = { ...values, name, ...(phone === null ? {} : { phone }) };
+  await world.db.begin(async (tx) => {
+    if (ask.companyId && !(await findCompany(tx, ask.companyId))) throw new Refusal('not found', 'this company does not exist');
+    await insertPeople(
+      tx,
+      [
+        {
+          id,
+          values: all,
+          companyId: ask.companyId ?? null,
+          matchKeys: personKeys({ name, email: typeof values.email === 'string' ? values.email : null, phone }),
+        },
+      ],
+      now,
+    );
+    await recordFacts(
+      tx,
+      Object.entries(all).map(([field, value]) => ({
+        fact: { record: { kind: 'person', id }, field, value, source: ask.source, sourceRef: actor.name, confidence: 1, observedAt: now },
+        meta: { tripId: null, mark: null, userId: actor.userId },
+      })),
+    );
+    await insertHappenings(tx, [
+      { recordKind: 'person', recordId: id, at: now, kind: 'intake', says: `Added by ${actor.name}`, detail: {} },
+    ]);
+  });
+  return found(await findPerson(world.db, id), 'this person');
+}
+
+export async function createCompany(
+  world: World,
+  actor: Actor,
+  ask: { readonly values: Readonly<Record<string, string | number | boolean | null>>; readonly source: 'hand' | 'api' },
+): Promise<CompanyRow> {
+  const values = readValues('company', ask.values);
+  const { name } = values;
+  if (typeof name !== 'string' || name === '') throw new Refusal('not valid', 'a company needs a name');
+  const now = await world.clock.now();
+  const id = world.newId();
+  const text = (value: unknown): string | null => (typeof value === 'string' ? value : null);
+  await world.db.begin(async (tx) => {
+    await insertCompanies(
+      tx,
+      [{ id, values: { ...values }, matchKeys: companyKeys({ name, website: text(values.website), phone: text(values.phone) }) }],
+      now,
+    );
+    await recordFacts(
+      tx,
+      Object.entries(values).map(([field, value]) => ({
+        fact: { record: { kind: 'company', id }, field, value, source: ask.source, sourceRef: actor.name, confidence: 1, observedAt: now },
+        meta: { tripId: null, mark: null, userId: actor.userId },
+      })),
+    );
+    await insertHappenings(tx, [
+      { recordKind: 'company', recordId: id, at: now, kind: 'intake', says: `Added by ${actor.name}`, detail: {} },
+    ]);
+  });
+  return found(await findCompany(world.db, id), 'this company');
+}
+
+export async function createDeal(
+  world: World,
+  ask: {
+    readonly title: string;
+    readonly pipeline: string;
+    readonly stage: string;
+    readonly amount: number | null;
+    readonly companyId: string | null;
+    readonly personId: string | null;
+  },
+): Promise<DealRow> {
+  const pipeline = (await loadLibrary(world.db)).pipelines.find((entry) => entry.name === ask.pipeline);
+  if (!pipeline?.stages.includes(ask.stage))
+    throw new Refusal(
+      'not valid',
+      pipeline ? `${ask.pipeline} has the stages ${pipeline.stages.join(', ')}` : `there is no pipeline “${ask.pipeline}”`,
+    );
+  if (ask.companyId) found(await findCompany(world.db, ask.companyId), 'this company');
+  if (ask.personId) found(await findPerson(world.db, ask.personId), 'this person');
+  const id = world.newId();
+  await insertDeal(world.db, { ...ask, id, tripId: null }, await world.clock.now());
+  return (await dealPage(world, id)).deal;
+}
+
+/** A change by hand or by the API: each value a new fact; what it was before stays below it. */
+export async function changeRecord(
+  world: World,
+  actor: Actor,
+  ask: {
+    readonly kind: 'person' | 'company';
+    readonly id: string;
+    readonly values: Readonly<Record<string, string | number | boolean | null>>;
+    readonly source: 'hand' | 'api';
+  },
+): Promise<void> {
+  if (ask.kind === 'person') found(await findPerson(world.db, ask.id), 'this person');
+  else found(await findCompany(world.db, ask.id), 'this company');
+  const values = readValues(ask.kind, ask.values);
+  const now = await world.clock.now();
+  await world.db.begin(async (tx) => {
+    await recordFacts(
+      tx,
+      Object.entries(values).map(([field, value]) => ({
+        fact: {
+          record: { kind: ask.kind, id: ask.id },
+          field,
+          value,
+          source: ask.source,
+          sourceRef: actor.name,
+          confidence: 1,
+          observedAt: now,
+        },
+        meta: { tripId: null, mark: null, userId: actor.userId },
+      })),
+    );
+    await insertHappenings(tx, [
+      {
+        recordKind: ask.kind,
+        recordId: ask.id,
+        at: now,
+        kind: 'change',
+        says: `${Object.keys(values)
+          .map((key) => fieldOf(ask.kind, key)?.label ?? key)
+          .join(', ')} changed by ${actor.name}`,
+        detail: values,
+      },
+    ]);
+  });
+}
+
+export async function changeDeal(world: World, id: string, stage: string): Promise<DealRow> {
+  const { deal } = await dealPage(world, id);
+  const pipeline = (await loadLibrary(world.db)).pipelines.find((entry) => entry.name === deal.pipeline);
+  if (!pipeline?.stages.includes(stage))
+    throw new Refusal('not valid', `${deal.pipeline} has the stages ${pipeline?.stages.join(', ') ?? 'none'}`);
+  await moveDeal(world.db, id, stage, await world.clock.now());
+  return (await dealPage(world, id)).deal;
+}
+
+export async function addNote(world: World, actor: Actor, kind: 'person' | 'company', id: string, text: string): Promise<void> {
+  const now = await world.clock.now();
+  await insertHappenings(world.db, [{ recordKind: kind, recordId: id, at: now, kind: 'note', says: text, detail: { by: actor.name } }]);
+}

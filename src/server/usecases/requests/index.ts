@@ -1,0 +1,30 @@
+import { never } from '../../../core/base';
+import type { RecordView, Request, TripEvent } from '../../../core/engine';
+import { WorldFailure } from '../../ports';
+import type { HeldTrip } from '../../store/trips';
+import type { World } from '../world';
+import { compose } from './compose';
+import { lookUp } from './lookup';
+import { match } from './match';
+import { read } from './read';
+
+/** Finds out what a line asked for. What the outside did to us comes back as a `failed` event, never as an exception. */
+export async function answerRequest(world: World, held: HeldTrip, view: RecordView, request: Request): Promise<TripEvent> {
+  try {
+    switch (request.kind) {
+      case 'match':
+        return { kind: 'answer', answer: await match(world, held, view, request) };
+      case 'read':
+        return { kind: 'answer', answer: await read(world, request) };
+      case 'look up':
+        return { kind: 'answer', answer: await lookUp(world, held, view, request) };
+      case 'compose':
+        return { kind: 'answer', answer: await compose(world, held, view, request) };
+      default:
+        return never(request);
+    }
+  } catch (error) {
+    if (!(error instanceof WorldFailure)) throw error;
+    return { kind: 'failed', why: error.message, retryable: error.retryable, retryAfterMs: error.retryAfterMs };
+  }
+}

@@ -1,0 +1,77 @@
+import { stableId, type Json } from '../../../core/base';
+import type { Answer, RecordView, Request } from '../../../core/engine';
+import { nextProvider, usable, type Asked, type LookupChain } from '../../../core/lookup';
+import { companySite } from '../../../core/match';
+import { z } from 'zod';
+import { WorldFailure } from '../../ports';
+import { beginLookup, endLookup } from '../../store/effects';
+import type { HeldTrip } from '../../store/trips';
+import type { World } from '../world';
+
+const keptSchema = z.object({ value: z.string().nullable(), confidence: z.number(), tookMs: z.number() });
+
+/**
+ * Asks the providers of a chain in order until one answer is usable. Each question stands in the ledger under a key made
+ * of person, field and provider, so that a repeated line or a trial after a trial is not paid twice.
+ */
+export async function lookUp(
+  world: World,
+  held: HeldTrip,
+  view: RecordView,
+  request: Extract<Request, { kind: 'look up' }>,
+): Promise<Extract<Answer, { kind: 'look up' }>> {
+  const asked: Asked[] = [];
+  for (let provider = nextProvider(request.chain, asked); provider !== undefined; provider = nextProvider(request.chain, asked)) {
+    asked.push(await askOne(world, held, view, request.field, provider));
+  }
+  return { kind: 'look up', asked };
+}
+
+async function askOne(
+  world: World,
+  held: HeldTrip,
+  view: RecordView,
+  field: string,
+  provider: LookupChain['providers'][number],
+): Promise<Asked> {
+  const host = companySite(typeof view.company?.website === 'string' ? view.company.website : null);
+  const key = `look up ${field} ${view.person.id} ${provider.name}`;
+  const now = await world.clock.now();
+  const ledger = await beginLookup(
+    world.db,
+    { id: stableId(key), key, tripId: held.trip.trial ? null : held.trip.id, personId: view.person.id },
+    now,
+  );
+  const kept = ledger.state === 'done' ? keptSchema.safeParse(ledger.answer) : undefined;
+  let answer;
+  if (kept?.success) answer = kept.data;
+  else {
+    try {
+      answer = await world.providers.ask({
+        provider: provider.name,
+        field,
+        personName: view.person.name,
+        companyName: typeof view.company?.name === 'string' ? view.company.name : null,
+        host,
+        key,
+      });
+    } catch (error) {
+      if (!(error instanceof WorldFailure) || error.retryable) throw error;
+      return { provider: provider.name, outcome: 'failed', value: null, why: error.message, costMicro: 0, tookMs: 0 };
+    }
+  }
+  // Paid only for an answer, and only once.
+  const costMicro = answer.value === null || kept?.success ? 0 : provider.priceMicro;
+  await endLookup(world.db, key, { ...answer } satisfies Json, costMicro, now);
+  if (answer.value === null)
+    return { provider: provider.name, outcome: 'nothing', value: null, why: 'knows no address', costMicro, tookMs: answer.tookMs };
+  const verdict = usable({ value: answer.value, personName: view.person.name, companyHost: host, confidence: answer.confidence });
+  return {
+    provider: provider.name,
+    outcome: verdict.ok ? 'usable' : 'not usable',
+    value: answer.value,
+    why: kept?.success ? `${verdict.why} · paid before` : verdict.why,
+    costMicro,
+    tookMs: answer.tookMs,
+  };
+}

@@ -1,0 +1,149 @@
+import { z } from 'zod';
+import { stableId } from '../../core/base';
+import { fieldOf, readTyped, type FactDraft, type FactValue } from '../../core/facts';
+import { librarySchema } from '../../core/flow/check';
+import { companyKeys, normalisePhone, personKeys } from '../../core/match';
+import { insertUser } from '../store/access';
+import { insertFacts } from '../store/facts';
+import { putLibrary, putTeam } from '../store/flows';
+import { putMailbox } from '../store/messages';
+import { insertCompanies, insertPeople, type NewCompany, type NewPerson } from '../store/records';
+import { getSetting, putSetting } from '../store/settings';
+import { makeToken } from './access';
+import { createFlow, release } from './flows';
+import type { World } from './world';
+
+const item = <K extends string, S extends z.ZodType>(kind: K, body: S) => z.object({ kind: z.literal(kind), name: z.string(), body });
+const { shape } = librarySchema;
+
+/** A workspace as data: people, teams, mailboxes, named things. */
+export const workspaceSeedSchema = z.object({
+  workspace: z.object({ name: z.string(), zone: z.string(), daysOff: z.array(z.string()), defaultCountry: z.string() }),
+  startsAt: z.iso.datetime(),
+  password: z.string().min(8),
+  users: z.array(
+    z.object({ email: z.email(), name: z.string(), role: z.enum(['owner', 'builder', 'rep', 'reviewer', 'viewer']), title: z.string() }),
+  ),
+  teams: z.array(z.object({ name: z.string(), members: z.array(z.email()) })),
+  mailboxes: z.array(
+    z.object({
+      name: z.string(),
+      address: z.email(),
+      displayName: z.string(),
+      zone: z.string(),
+      dailyLimit: z.number().int(),
+      personGapDays: z.number().int(),
+    }),
+  ),
+  library: z.array(
+    z.discriminatedUnion('kind', [
+      item('scorecard', shape.scorecards.element),
+      item('template', shape.templates.element),
+      item('plan', shape.plans.element),
+      item('chain', shape.chains.element),
+      item('pipeline', shape.pipelines.element),
+      item('intake', shape.intakes.element),
+    ]),
+  ),
+  flows: z.array(z.string()),
+  crm: z.object({ companies: z.string(), people: z.string() }).optional(),
+});
+export type WorkspaceSeed = z.infer<typeof workspaceSeedSchema>;
+export type CrmRow = Readonly<Record<string, string>>;
+
+/** Whether the workspace was filled before. */
+export async function isSeeded(world: World): Promise<boolean> {
+  return (await getSetting(world.db, 'seeded')) === true;
+}
+
+/** Fills an empty workspace: settings, people, named things, CRM records with their facts, released flows. Returns an API token of the builder. */
+export async function seedWorkspace(
+  world: World,
+  seed: WorkspaceSeed,
+  texts: { readonly flows: readonly string[]; readonly companies: readonly CrmRow[]; readonly people: readonly CrmRow[] },
+): Promise<string> {
+  const startsAt = Date.parse(seed.startsAt);
+  await putSetting(world.db, 'workspace', seed.workspace);
+  if (world.isDemo) await putSetting(world.db, 'clock offset', startsAt - (await world.clock.now()));
+  const passwordHash = await world.passwords.hash(seed.password);
+  const idOf = (email: string): string => stableId('user', email);
+  for (const user of seed.users) await insertUser(world.db, { ...user, id: idOf(user.email), passwordHash });
+  for (const team of seed.teams) await putTeam(world.db, team.name, team.members.map(idOf));
+  for (const box of seed.mailboxes) await putMailbox(world.db, box);
+  for (const entry of seed.library) await putLibrary(world.db, entry.kind, entry.name, entry.body);
+  await seedCrm(world, texts.companies, texts.people, seed.workspace.defaultCountry);
+  const builder = seed.users.find((user) => user.role === 'builder') ?? seed.users[0];
+  if (!builder) throw new Error('a workspace needs at least one person');
+  const actor = { userId: idOf(builder.email), name: builder.name };
+  for (const text of texts.flows) {
+    const made = await createFlow(world, actor, text);
+    await release(world, actor, made.id);
+  }
+  await putSetting(world.db, 'seeded', true);
+  return makeToken(world, idOf(builder.email), 'demo', 365);
+}
+
+/** Records as an older CRM would hold them: every value a fact of source `crm`, some months old. */
+async function seedCrm(world: World, companies: readonly CrmRow[], people: readonly CrmRow[], defaultCountry: string): Promise<void> {
+  const now = await world.clock.now();
+  const newCompanies: NewCompany[] = [];
+  const newPeople: NewPerson[] = [];
+  const facts: FactDraft[] = [];
+  const keep = (kind: 'company' | 'person', id: string, row: CrmRow, at: number, country: string): Record<string, FactValue> => {
+    const values: Record<string, FactValue> = {};
+    for (const [key, raw] of Object.entries(row)) {
+      const field = fieldOf(kind, key);
+      const reading = field && readTyped(field, raw);
+      if (!field || !reading?.ok || reading.value === null) continue;
+      const value = field.type === 'phone' ? (normalisePhone(String(reading.value), country) ?? reading.value) : reading.value;
+      values[key] = value;
+      facts.push({
+        record: { kind, id },
+        field: key,
+        value,
+        source: 'crm',
+        sourceRef: 'card from before',
+        confidence: 0.7,
+        observedAt: at,
+      });
+    }
+    return values;
+  };
+  const countries = new Map<string, string>();
+  for (const [i, row] of companies.entries()) {
+    const id = stableId('crm company', row.key ?? String(i));
+    countries.set(row.key ?? '', row.country ?? defaultCountry);
+    const values = keep('company', id, row, now - (200 + i) * 86_400_000, row.country ?? defaultCountry);
+    newCompanies.push({
+      id,
+      values,
+      matchKeys: companyKeys({
+        name: String(values.name),
+        website: values.website === undefined ? null : String(values.website),
+        phone: values.phone === undefined ? null : String(values.phone),
+      }),
+    });
+  }
+  for (const [i, row] of people.entries()) {
+    const id = stableId('crm person', String(i), row.name ?? '');
+    const values = keep('person', id, row, now - (150 + i) * 86_400_000, countries.get(row.company ?? '') ?? defaultCountry);
+    newPeople.push({
+      id,
+      values,
+      companyId: row.company ? stableId('crm company', row.company) : null,
+      matchKeys: personKeys({
+        name: String(values.name),
+        email: values.email === undefined ? null : String(values.email),
+        phone: values.phone === undefined ? null : String(values.phone),
+      }),
+    });
+  }
+  await world.db.begin(async (tx) => {
+    await insertCompanies(tx, newCompanies, now - 200 * 86_400_000);
+    await insertPeople(tx, newPeople, now - 150 * 86_400_000);
+    await insertFacts(
+      tx,
+      facts.map((fact) => ({ fact, meta: { tripId: null, mark: null, userId: null } })),
+    );
+  });
+}

@@ -1,0 +1,123 @@
+import { stableId, type Instant } from '../../core/base';
+import { addWorkingDays, dayKey, nextSlot, zoneOf, type SlotBook, type WorkingTime } from '../../core/calendar';
+import type { PlannedTouch } from '../../core/engine';
+import type { FollowUpPlan } from '../../core/writer';
+import type { Tx } from '../db';
+import { insertSend, moveSend, takenSlots } from '../store/effects';
+import { insertMessage, insertThread, lockMailbox, planMessage, type MailboxRow } from '../store/messages';
+import { loadViews } from '../store/records';
+import { rfcIdOf } from './message-id';
+import { workspace } from './world';
+
+const minutes = (clock: string): number => {
+  const [h = 0, m = 0] = clock.split(':').map(Number);
+  return h * 60 + m;
+};
+const OFFICE_HOURS = { from: '09:00', to: '17:00' } as const;
+
+/** Working time of a reader: office hours in the zone of their company's country. */
+export async function readerTime(tx: Tx, personId: string, hours: FollowUpPlan['hours'] = OFFICE_HOURS): Promise<WorkingTime> {
+  const [space, views] = await Promise.all([workspace(tx), loadViews(tx, [personId])]);
+  const country = views.get(personId)?.company?.country;
+  return {
+    zone: zoneOf(typeof country === 'string' ? country : null, space.zone),
+    fromMinute: minutes(hours.from),
+    toMinute: minutes(hours.to),
+    daysOff: new Set(space.daysOff),
+  };
+}
+
+/** The mailbox's promises from an instant on. The caller holds the mailbox's lock. */
+export async function slotBook(
+  tx: Tx,
+  box: MailboxRow,
+  from: Instant,
+): Promise<SlotBook & { readonly taken: Set<Instant>; readonly perDay: Map<string, number> }> {
+  const startOfDay = from - 36 * 3_600_000;
+  const slots = await takenSlots(tx, box.name, startOfDay);
+  const perDay = new Map<string, number>();
+  for (const slot of slots) {
+    const key = dayKey(slot, box.zone);
+    perDay.set(key, (perDay.get(key) ?? 0) + 1);
+  }
+  return { taken: new Set(slots), perDay, dailyLimit: box.dailyLimit, zone: box.zone };
+}
+
+interface TouchesAsk {
+  readonly threadId: string;
+  readonly plan: FollowUpPlan;
+  readonly touches: readonly PlannedTouch[];
+  readonly tripId: string;
+  readonly personId: string;
+}
+
+/**
+ * Gives every touch of a plan its slot: office hours of the reader, two minutes apart and under the daily limit of the
+ * mailbox. The mailbox row's lock makes planners wait for each other; the unique index on slots is the last word.
+ */
+export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promise<void> {
+  const box = await lockMailbox(tx, ask.plan.mailbox);
+  if (!box) throw new Error(`broken invariant: released flow names the mailbox ${ask.plan.mailbox}, which does not exist`);
+  const time = await readerTime(tx, ask.personId, ask.plan.hours);
+  const book = await slotBook(tx, box, now);
+  const [first] = ask.touches;
+  if (!first) return;
+  await insertThread(tx, { id: ask.threadId, personId: ask.personId, tripId: ask.tripId, mailbox: box.name, subject: first.subject }, now);
+  let firstSlot = now;
+  const refs: string[] = [];
+  for (const [i, touch] of ask.touches.entries()) {
+    const slot = nextSlot(i === 0 ? now : addWorkingDays(firstSlot, touch.day, time), time, book);
+    if (i === 0) firstSlot = slot;
+    book.taken.add(slot);
+    book.perDay.set(dayKey(slot, box.zone), (book.perDay.get(dayKey(slot, box.zone)) ?? 0) + 1);
+    const subject = i === 0 ? touch.subject : `Re: ${first.subject}`;
+    const inReplyTo = refs.at(-1) ?? null;
+    if (touch.composed)
+      await insertMessage(
+        tx,
+        {
+          id: touch.messageId,
+          threadId: ask.threadId,
+          tripId: ask.tripId,
+          personId: ask.personId,
+          template: touch.template,
+          touch: i,
+          composed: { ...touch.composed, subject, body: touch.body },
+          state: 'planned',
+          rfcId: rfcIdOf(touch.messageId),
+          inReplyTo,
+          refs: [...refs],
+        },
+        now,
+      );
+    await planMessage(tx, touch.messageId, { threadId: ask.threadId, touch: i, subject, inReplyTo, refs: [...refs] });
+    await insertSend(
+      tx,
+      {
+        id: stableId('send', touch.messageId),
+        key: `send ${touch.messageId}`,
+        tripId: ask.tripId,
+        personId: ask.personId,
+        messageId: touch.messageId,
+        mailbox: box.name,
+        dueAt: slot,
+      },
+      now,
+    );
+    refs.push(rfcIdOf(touch.messageId));
+  }
+}
+
+/** Gives a planned send another slot at or after an instant. */
+export async function replan(
+  tx: Tx,
+  send: { readonly id: string; readonly mailbox: string; readonly personId: string },
+  earliest: Instant,
+  now: Instant,
+): Promise<Instant> {
+  const box = await lockMailbox(tx, send.mailbox);
+  if (!box) return earliest;
+  const slot = nextSlot(earliest, await readerTime(tx, send.personId), await slotBook(tx, box, now));
+  await moveSend(tx, send.id, slot);
+  return slot;
+}

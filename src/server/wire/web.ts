@@ -1,0 +1,10 @@
+import { readConfig } from '../config';
+import type { World } from '../usecases/world';
+import { makeWorld } from './world';
+
+const kept = globalThis as unknown as { millraceWorld?: World };
+
+/** The web process's world: made at first use, so that building needs no database; kept across reloads of modules. */
+export function webWorld(): World {
+  return (kept.millraceWorld ??= makeWorld(readConfig(), 'millrace-web'));
+}

@@ -1,0 +1,30 @@
+import { randomUUID } from 'node:crypto';
+import { movableClock } from '../adapters/clock';
+import { pinoLog } from '../adapters/log';
+import { smtpMail } from '../adapters/mail';
+import { argonPasswords } from '../adapters/passwords';
+import { demoWorld, httpProviders } from '../adapters/providers';
+import { webReader } from '../adapters/web';
+import type { Config } from '../config';
+import { connect } from '../db';
+import { clockOffset } from '../store/settings';
+import type { World } from '../usecases/world';
+
+/** The real world, as the configuration says. */
+export function makeWorld(config: Config, name: string): World {
+  const db = connect(config.databaseUrl, { max: 10, name });
+  return {
+    db,
+    clock: movableClock(() => clockOffset(db)),
+    mail: smtpMail({ ...config.smtp, statusUrl: config.standinMail }),
+    web: webReader(config.standinWeb),
+    providers: httpProviders(config.providers),
+    demo: demoWorld(config.demo ? config.standinMail : null),
+    passwords: argonPasswords,
+    log: pinoLog(config.logLevel, name),
+    newId: randomUUID,
+    publicUrl: config.publicUrl,
+    secret: config.secret,
+    isDemo: config.demo,
+  };
+}

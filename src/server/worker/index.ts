@@ -1,0 +1,101 @@
+/**
+ * The worker's loop. Modes: starting → polling → draining → stopped. It polls while there is work and listens for nothing
+ * but its own timer; `stop` moves it to draining, in which the batch in hand is finished and nothing new is claimed.
+ * Promises: an error in one kind of work never stops the others. Refuses: deciding anything - it calls use cases.
+ */
+import { assert } from '../../core/base';
+import { advanceTrips } from '../usecases/advance-trips';
+import { walkClock } from '../usecases/clock';
+import { runImport } from '../usecases/imports';
+import { sendDue, settleDoubts } from '../usecases/send-due';
+import type { World } from '../usecases/world';
+
+export type WorkerMode = 'starting' | 'polling' | 'draining' | 'stopped';
+
+export interface WorkerOptions {
+  readonly holder: string;
+  readonly leaseMs: number;
+  /** trips claimed at once: large batches amortise the statements; see bench/engine.ts */
+  readonly batch: number;
+  /** outside calls at the same time */
+  readonly calls: number;
+  readonly idleMs: number;
+}
+
+export const WORKER_DEFAULTS = { leaseMs: 60_000, batch: 250, calls: 16, idleMs: 150 } as const;
+
+export class Worker {
+  private mode: WorkerMode = 'starting';
+  private loop: Promise<void> = Promise.resolve();
+
+  constructor(
+    private readonly world: World,
+    private readonly options: WorkerOptions,
+  ) {}
+
+  get currentMode(): WorkerMode {
+    return this.mode;
+  }
+
+  start(): void {
+    assert(this.mode === 'starting', 'a worker starts once');
+    this.mode = 'polling';
+    this.loop = this.poll();
+  }
+
+  /** Finishes what is in hand; resolves when nothing runs any more. */
+  async stop(): Promise<void> {
+    if (this.mode === 'polling') this.mode = 'draining';
+    await this.loop;
+    this.mode = 'stopped';
+  }
+
+  /** Works off everything that is due now. */
+  async drain(): Promise<number> {
+    let total = 0;
+    for (let done = await this.once(); done > 0 && this.mode !== 'draining'; done = await this.once()) total += done;
+    return total;
+  }
+
+  private async once(): Promise<number> {
+    const ask = this.options;
+    const counts = await Promise.all([
+      this.guarded('lists', () => runImport(this.world)),
+      this.guarded('trips', () => advanceTrips(this.world, ask)),
+      this.guarded('sends', () => sendDue(this.world, { ...ask, batch: 20 })),
+      this.guarded('doubts', () => settleDoubts(this.world, { ...ask, batch: 20 })),
+    ]);
+    return counts.reduce((sum, count) => sum + count, 0);
+  }
+
+  private async guarded(what: string, work: () => Promise<number>): Promise<number> {
+    try {
+      return await work();
+    } catch (error) {
+      this.world.log.error(`${what} broke`, { error: error instanceof Error ? (error.stack ?? error.message) : String(error) });
+      return 0;
+    }
+  }
+
+  private async poll(): Promise<void> {
+    while (this.mode === 'polling') {
+      const done = await this.once();
+      if (this.mode !== 'polling') break;
+      const walked = await this.guarded('clock', async () =>
+        Number(
+          await walkClock(
+            this.world,
+            async () => {
+              await this.drain();
+            },
+            () => this.mode !== 'polling',
+          ),
+        ),
+      );
+      if (done === 0 && walked === 0)
+        await new Promise((resolve) => {
+          setTimeout(resolve, this.options.idleMs);
+        });
+    }
+  }
+}

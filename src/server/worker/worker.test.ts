@@ -1,0 +1,101 @@
+import { testWorld, type TestWorld } from '../../testing/world';
+import { readConfig } from '../config';
+import { connect, migrate } from '../db';
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { Worker, WORKER_DEFAULTS } from './index';
+
+let world: TestWorld;
+beforeEach(async () => {
+  world = await testWorld();
+});
+afterEach(() => world.close());
+
+describe('the worker’s modes', () => {
+  test('starting → polling → stopped; it starts once', async () => {
+    const worker = new Worker(world, { ...WORKER_DEFAULTS, holder: 'x', idleMs: 5 });
+    expect(worker.currentMode).toBe('starting');
+    worker.start();
+    expect(worker.currentMode).toBe('polling');
+    expect(() => {
+      worker.start();
+    }).toThrow('a worker starts once');
+    const stopped = worker.stop();
+    expect(worker.currentMode).toBe('draining');
+    await stopped;
+    expect(worker.currentMode).toBe('stopped');
+  });
+
+  test('one kind of work that breaks is logged and does not stop the others', async () => {
+    const said: string[] = [];
+    const broken = {
+      ...world,
+      log: {
+        ...world.log,
+        error: (what: string) => {
+          said.push(what);
+        },
+      },
+      clock: { now: () => Promise.reject(new Error('no clock')) },
+    };
+    expect(await new Worker(broken, { ...WORKER_DEFAULTS, holder: 'x' }).drain()).toBe(0);
+    expect(said).toEqual(expect.arrayContaining(['trips broke', 'sends broke']));
+    expect(said).not.toContain('lists broke');
+  });
+});
+
+describe('migrations', () => {
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'migrations-'));
+  afterAll(() => {
+    fs.rmSync(folder, { recursive: true });
+  });
+
+  test('run once, in order, also when two start at the same time', async () => {
+    fs.writeFileSync(path.join(folder, '901_a.sql'), 'create table a (x int);');
+    fs.writeFileSync(path.join(folder, '902_b.sql'), 'alter table a add y int;');
+    await world.db`delete from migration`;
+    const other = connect(world.url, { max: 1, name: 'other' });
+    const [one, two] = await Promise.all([migrate(world.db, folder), migrate(other, folder)]);
+    await other.end();
+    expect([...one, ...two].sort()).toEqual(['901_a.sql', '902_b.sql']);
+    expect(await migrate(world.db, folder)).toEqual([]);
+  });
+
+  test('a step that fails leaves nothing behind', async () => {
+    fs.writeFileSync(path.join(folder, '903_c.sql'), 'create table c (x int); select 1/0;');
+    await world.db`delete from migration`;
+    await expect(migrate(world.db, folder)).rejects.toThrow('division by zero');
+    const left = await world.db`select 1 from pg_tables where tablename = 'c'`;
+    expect(left).toHaveLength(0);
+    fs.rmSync(path.join(folder, '903_c.sql'));
+  });
+
+  test('a database of a newer Millrace is refused', async () => {
+    await world.db`insert into migration (name) values ('999_future.sql')`;
+    await expect(migrate(world.db, path.resolve('src/server/db/migrations'))).rejects.toThrow(
+      'migrated by a newer Millrace (999_future.sql)',
+    );
+  });
+});
+
+describe('the environment', () => {
+  test('has a default for everything but the database', () => {
+    expect(readConfig({ DATABASE_URL: 'postgres://x' })).toMatchObject({
+      port: 3417,
+      publicUrl: 'http://127.0.0.1:3417',
+      demo: false,
+      smtp: { host: '127.0.0.1', port: 25 },
+      standinWeb: null,
+      leaseMs: 60_000,
+    });
+  });
+
+  test.each([
+    [{}, 'environment: DATABASE_URL'],
+    [{ DATABASE_URL: 'x', PORT: 'many' }, 'environment: PORT'],
+    [{ DATABASE_URL: 'x', MILLRACE_LOG: 'loud' }, 'environment: MILLRACE_LOG'],
+  ])('%j says what is wrong', (env, message) => {
+    expect(() => readConfig(env)).toThrow(message);
+  });
+});

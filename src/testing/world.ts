@@ -1,0 +1,159 @@
+/**
+ * A world for tests: a database of its own on a real PostgreSQL, a clock that only the test moves, and an outside kept in
+ * memory that does what the test says. Never shipped.
+ */
+import { randomUUID } from 'node:crypto';
+import fs from 'node:fs';
+import { parse } from 'csv-parse/sync';
+import postgres from 'postgres';
+import { stableId } from '../core/base';
+import { connect } from '../server/db';
+import {
+  WorldFailure,
+  type FetchedPage,
+  type IncomingMail,
+  type OutgoingMail,
+  type ProviderAnswer,
+  type ProviderQuestion,
+  type SendOutcome,
+} from '../server/ports';
+import { seedWorkspace, workspaceSeedSchema, type CrmRow } from '../server/usecases/seed';
+import type { Actor, World } from '../server/usecases/world';
+import { Worker, WORKER_DEFAULTS } from '../server/worker';
+
+export interface SentMail extends OutgoingMail {
+  readonly raw: string;
+}
+
+/** The outside as tests see and steer it. */
+export class Outside {
+  readonly mails: SentMail[] = [];
+  readonly pages = new Map<string, FetchedPage | WorldFailure>();
+  readonly asked: ProviderQuestion[] = [];
+  provider: (question: ProviderQuestion) => ProviderAnswer | WorldFailure = () => ({ value: null, confidence: 0, tookMs: 1 });
+  /** what the relay says to the next mails; then it accepts */
+  readonly outcomes: (SendOutcome | { readonly kind: 'crash'; readonly taken: boolean })[] = [];
+  relayKnows = true;
+  fetched = 0;
+
+  page(url: string, text: string, links: readonly string[] = []): void {
+    this.pages.set(url, { url, status: 200, text, links: links.map((link) => ({ url: link, text: '' })) });
+  }
+}
+
+export class Crash extends Error {}
+
+export interface TestWorld extends World {
+  readonly outside: Outside;
+  readonly url: string;
+  now: number;
+  close(): Promise<void>;
+}
+
+const EMPTY_CRM = { companies: [] as CrmRow[], people: [] as CrmRow[] };
+export const START = Date.parse('2026-11-24T10:00:00Z');
+
+/** A fresh database, migrated; empty but for what the test puts in. */
+export async function testWorld(): Promise<TestWorld> {
+  const admin = postgres(process.env.TEST_DATABASE_ADMIN ?? '', { max: 1, onnotice: () => undefined });
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  await admin.unsafe(`create database ${name} template template_millrace`);
+  await admin.end();
+  const url = new URL(process.env.TEST_DATABASE_ADMIN ?? '');
+  url.pathname = `/${name}`;
+  const db = connect(url.href, { max: 6, name: 'test' });
+  const outside = new Outside();
+  const world: TestWorld = {
+    db,
+    outside,
+    url: url.href,
+    now: START,
+    clock: { now: async () => world.now },
+    mail: {
+      compose: async (mail) => Buffer.from(JSON.stringify(mail)),
+      deliver: async (raw) => {
+        const text = Buffer.from(raw).toString();
+        const take = (): void => {
+          outside.mails.push({ ...(JSON.parse(text) as OutgoingMail), raw: text });
+        };
+        const outcome = outside.outcomes.shift() ?? { kind: 'accepted', says: '250 taken' };
+        if (outcome.kind === 'crash') {
+          if (outcome.taken) take();
+          throw new Crash('the worker died here');
+        }
+        if (outcome.kind === 'accepted') take();
+        return outcome;
+      },
+      find: async (id) => (outside.relayKnows ? (outside.mails.some((mail) => mail.messageId === id) ? 'taken' : 'absent') : 'cannot tell'),
+    },
+    web: {
+      page: async (address) => {
+        outside.fetched += 1;
+        const page = outside.pages.get(address) ?? new WorldFailure('not found', `${address} is not there (404)`, false);
+        if (page instanceof WorldFailure) throw page;
+        return page;
+      },
+    },
+    providers: {
+      ask: async (question) => {
+        outside.asked.push(question);
+        const answer = outside.provider(question);
+        if (answer instanceof WorldFailure) throw answer;
+        return answer;
+      },
+    },
+    demo: { tick: async () => null },
+    passwords: { hash: async (password) => `hash of ${password}`, verify: async (hash, password) => hash === `hash of ${password}` },
+    log: { info: () => undefined, warn: () => undefined, error: () => undefined },
+    newId: randomUUID,
+    publicUrl: 'http://millrace.example',
+    secret: 'only for tests',
+    isDemo: false,
+    close: async () => {
+      await db.end({ timeout: 1 });
+    },
+  };
+  return world;
+}
+
+/** The demo's workspace (people, texts, plans, the flow released) without its CRM, or with it. */
+export async function demoWorkspace(
+  world: World,
+  options: { readonly crm: boolean; readonly flow?: string } = { crm: false },
+): Promise<{ readonly token: string; readonly ines: Actor }> {
+  const seed = workspaceSeedSchema.parse(JSON.parse(fs.readFileSync('demo/workspace.json', 'utf8')));
+  const rows = (file: string): CrmRow[] => parse<CrmRow>(fs.readFileSync(file), { columns: true });
+  const crm = options.crm && seed.crm ? { companies: rows(seed.crm.companies), people: rows(seed.crm.people) } : EMPTY_CRM;
+  const flows = options.flow === undefined ? seed.flows.map((file) => fs.readFileSync(file, 'utf8')) : [options.flow];
+  const token = await seedWorkspace(world, seed, { flows, ...crm });
+  return { token, ines: { userId: stableId('user', 'ines@thornwick.example'), name: 'Ines Okafor-Brandt' } };
+}
+
+/** A worker that works off what is due now and then rests. */
+export function testWorker(world: World, holder = 'test', leaseMs = 60_000): { drain(): Promise<number> } {
+  return new Worker(world, { ...WORKER_DEFAULTS, holder, leaseMs });
+}
+
+/** An answer as it would come in by SMTP. */
+export function replyTo(mail: SentMail, text: string, more: Partial<IncomingMail> = {}): IncomingMail {
+  return {
+    messageId: `<answer-${randomUUID()}@${mail.to.address.split('@')[1] ?? ''}>`,
+    from: mail.to.address,
+    fromName: mail.to.name,
+    subject: `Re: ${mail.subject}`,
+    text,
+    inReplyTo: mail.messageId,
+    references: [...mail.references, mail.messageId],
+    autoSubmitted: false,
+    deliveryStatus: null,
+    ...more,
+  };
+}
+
+/** A grower whose site answers every question well enough to be written to. */
+export function goodSite(outside: Outside, host: string, area = 4.2): void {
+  outside.page(
+    `http://${host}/`,
+    `We grow tomatoes on ${area} hectares of heated glass.\nTomatoes are on the shelf in every month of the year.\nClimate is run by a Tessel 3 climate computer, installed in 2010.\nA new glasshouse of 1.5 ha is under construction, to open in 2027.`,
+  );
+}

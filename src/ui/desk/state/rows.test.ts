@@ -1,0 +1,118 @@
+import { deskRows, minutesOfWork, sayRow } from './rows';
+import type { DeskView } from './types';
+
+const message = {
+  id: 'm',
+  subject: 'Climate control',
+  body: 'Hello',
+  personalLine: null,
+  facts: [],
+  checks: [],
+  direction: 'in' as const,
+  state: 'received',
+  at: 50,
+  personId: 'p',
+  personName: 'Mara Quill',
+  threadId: 't',
+  fromAddress: 'm@x.example',
+  template: null,
+  reading: { kind: 'objection', objection: 'price', when: null, quote: 'That is too expensive.' },
+};
+const stuck = (id: string, why: string, mark = 'k1') => ({
+  id,
+  flowId: 'f',
+  flowName: 'Trade-fair visitors',
+  personId: id,
+  personName: id,
+  companyName: null,
+  why,
+  held: false,
+  mark,
+  since: 10,
+});
+const DESK: DeskView = {
+  doubts: [{ id: 'd', personId: 'p', personName: 'Piet Aalders', subject: 'x', mailbox: 'Sales mailbox', says: null, startedAt: 99 }],
+  replies: [{ ...message, thread: [] }],
+  pairs: [
+    {
+      id: 'pair',
+      kind: 'company',
+      aId: 'a',
+      bId: 'b',
+      aName: 'Trask & Sons',
+      bName: 'Trask and Sons Ltd',
+      confidence: 0.81,
+      createdAt: 5,
+      facts: [],
+      evidence: [
+        { field: 'phone', ours: '1', theirs: '1', agrees: 'yes', weight: 9 },
+        { field: 'site', ours: 'a', theirs: 'b', agrees: 'no', weight: -4 },
+        { field: 'name', ours: 'a', theirs: 'b', agrees: 'partly', weight: 2 },
+      ],
+    },
+  ],
+  reviews: [
+    {
+      id: 'r',
+      personId: 'p',
+      personName: 'Mara Quill',
+      companyName: 'Oakmere Glass',
+      flowId: 'f',
+      flowName: 'Trade-fair visitors',
+      who: 'north',
+      told: null,
+      dueAt: null,
+      createdAt: 3,
+      message: { ...message, direction: 'out' },
+      then: [],
+    },
+  ],
+  stuck: [stuck('one', 'site busy'), stuck('two', 'site busy'), stuck('three', 'held: too long'), stuck('four', 'site busy', 'k9')],
+};
+
+describe('rows of the desk', () => {
+  test('most urgent first; stuck trips of one line and reason are one decision', () => {
+    expect(deskRows(DESK).map((row) => row.kind)).toEqual(['doubt', 'reply', 'pair', 'review', 'stuck', 'stuck', 'stuck']);
+    const group = deskRows(DESK).find((row) => row.kind === 'stuck' && row.group.length > 1);
+    expect(group?.kind === 'stuck' && group.group.map((trip) => trip.id)).toEqual(['one', 'two']);
+  });
+
+  test('oldest first within a kind', () => {
+    const two = {
+      ...DESK,
+      doubts: [],
+      replies: [
+        { ...message, id: 'late', at: 90, thread: [] },
+        { ...message, id: 'early', at: 10, thread: [] },
+      ],
+    };
+    expect(
+      deskRows(two)
+        .filter((row) => row.kind === 'reply')
+        .map((row) => row.id),
+    ).toEqual(['early', 'late']);
+  });
+
+  test('each says what it is about and what is known', () => {
+    const said = deskRows(DESK).map(sayRow);
+    expect(said[0]).toEqual({ title: 'Did this mail leave?', about: 'Piet Aalders', says: 'nobody knows whether it was taken' });
+    expect(said[1]).toEqual({ title: 'Objects', about: 'Mara Quill', says: 'That is too expensive.' });
+    expect(said[2]).toEqual({
+      title: 'Same firm?',
+      about: 'Trask & Sons · Trask and Sons Ltd',
+      says: '0.81 same · phone agree · name nearly · site differ',
+    });
+    expect(said[3]).toEqual({ title: 'First message', about: 'Mara Quill · Oakmere Glass', says: 'Trade-fair visitors · for north' });
+    expect(
+      said
+        .slice(4)
+        .map((row) => row.title)
+        .sort(),
+    ).toEqual(['1 trip stuck', '1 trip stuck', '2 trips stuck']);
+  });
+
+  test('nothing needs no time', () => {
+    expect(minutesOfWork([])).toBe(0);
+    expect(minutesOfWork(deskRows(DESK))).toBe(6);
+  });
+});

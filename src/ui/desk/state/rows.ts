@@ -1,0 +1,84 @@
+import { clip, plural } from '../../../core/base';
+import { stuckKey } from '../../../core/engine';
+import type { DeskView, PairView, ReplyView, ReviewView, StuckView, DoubtView } from './types';
+
+/** One decision on the desk. Rows of one kind at one place are kept apart: each is one decision. */
+export type DeskRow =
+  | { readonly kind: 'doubt'; readonly id: string; readonly at: number; readonly doubt: DoubtView }
+  | { readonly kind: 'reply'; readonly id: string; readonly at: number; readonly reply: ReplyView }
+  | { readonly kind: 'pair'; readonly id: string; readonly at: number; readonly pair: PairView }
+  | { readonly kind: 'review'; readonly id: string; readonly at: number; readonly review: ReviewView }
+  | { readonly kind: 'stuck'; readonly id: string; readonly at: number; readonly group: readonly StuckView[] };
+
+/** What is urgent first: mail nobody knows of, people who answered, pairs that hold trips, messages, stuck trips in groups. Oldest first within a kind. */
+const URGENCY: Record<DeskRow['kind'], number> = { doubt: 0, reply: 1, pair: 2, review: 3, stuck: 4 };
+
+export function deskRows(desk: DeskView): readonly DeskRow[] {
+  const groups = new Map<string, StuckView[]>();
+  for (const trip of desk.stuck) {
+    const key = stuckKey(trip);
+    groups.set(key, [...(groups.get(key) ?? []), trip]);
+  }
+  const rows: DeskRow[] = [
+    ...desk.doubts.map((doubt): DeskRow => ({ kind: 'doubt', id: doubt.id, at: doubt.startedAt ?? 0, doubt })),
+    ...desk.replies.map((reply): DeskRow => ({ kind: 'reply', id: reply.id, at: reply.at, reply })),
+    ...desk.pairs.map((pair): DeskRow => ({ kind: 'pair', id: pair.id, at: pair.createdAt, pair })),
+    ...desk.reviews.map((review): DeskRow => ({ kind: 'review', id: review.id, at: review.createdAt, review })),
+    ...[...groups.values()].map((group): DeskRow => ({ kind: 'stuck', id: group[0]?.id ?? '', at: group[0]?.since ?? 0, group })),
+  ];
+  return rows.sort((a, b) => URGENCY[a.kind] - URGENCY[b.kind] || a.at - b.at || a.id.localeCompare(b.id));
+}
+
+const REPLY_WORDS: Readonly<Record<string, string>> = {
+  interested: 'Wants to talk',
+  objection: 'Objects',
+  'not now': 'Not now',
+  'wrong person': 'Wrong person',
+  unclear: 'Answered',
+};
+
+/** Title, whom it is about, and what is known in one line. */
+export function sayRow(row: DeskRow): { readonly title: string; readonly about: string; readonly says: string } {
+  switch (row.kind) {
+    case 'doubt':
+      return { title: 'Did this mail leave?', about: row.doubt.personName, says: row.doubt.says ?? 'nobody knows whether it was taken' };
+    case 'reply':
+      return {
+        title: REPLY_WORDS[row.reply.reading?.kind ?? 'unclear'] ?? 'Answered',
+        about: row.reply.personName ?? row.reply.fromAddress ?? '',
+        says: clip(row.reply.reading?.quote ?? row.reply.body, 120),
+      };
+    case 'pair':
+      return {
+        title: row.pair.kind === 'company' ? 'Same firm?' : 'Same person?',
+        about: `${row.pair.aName} · ${row.pair.bName}`,
+        says: pairSays(row.pair),
+      };
+    case 'review':
+      return {
+        title: 'First message',
+        about: [row.review.personName, row.review.companyName].filter(Boolean).join(' · '),
+        says: row.review.told ?? `${row.review.flowName} · for ${row.review.who}`,
+      };
+    case 'stuck':
+      return {
+        title: `${plural(row.group.length, 'trip')} ${row.group[0]?.held ? 'held' : 'stuck'}`,
+        about: row.group[0]?.flowName ?? '',
+        says: row.group[0]?.why ?? '',
+      };
+  }
+}
+
+function pairSays(pair: PairView): string {
+  const of = (agrees: 'yes' | 'partly' | 'no') => pair.evidence.filter((entry) => entry.agrees === agrees).map((entry) => entry.field);
+  const parts = [`${pair.confidence.toFixed(2)} same`];
+  if (of('yes').length > 0) parts.push(`${of('yes').join(', ')} agree`);
+  if (of('partly').length > 0) parts.push(`${of('partly').join(', ')} nearly`);
+  if (of('no').length > 0) parts.push(`${of('no').join(', ')} differ`);
+  return parts.join(' · ');
+}
+
+/** Half a minute for a message or a pair, a minute for the rest: what a person needs to read one. */
+export function minutesOfWork(rows: readonly DeskRow[]): number {
+  return Math.ceil(rows.reduce((sum, row) => sum + (row.kind === 'review' || row.kind === 'pair' ? 0.5 : 1), 0));
+}

@@ -1,0 +1,189 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { sayProblem } from '../../client';
+import { plural } from '../../../core/base';
+import { ago } from '../../kit/format';
+import { useShortcuts } from '../../kit/keys';
+import { Empty, Notice, TopBar } from '../../kit/parts';
+import { deskRows, minutesOfWork, sayRow, type DeskRow } from '../state/rows';
+import type { DeskView } from '../state/types';
+import { OpenRow } from './OpenRow';
+import { Side, type LatelyView, type LiveFlow, type SendsView } from './Side';
+
+const GLYPH: Record<DeskRow['kind'], { readonly glyph: string; readonly tone: string }> = {
+  doubt: { glyph: '?', tone: 'in-plum' },
+  reply: { glyph: '↩', tone: 'in-brass' },
+  pair: { glyph: '◇', tone: 'in-brass' },
+  review: { glyph: '✎', tone: 'in-river' },
+  stuck: { glyph: '■', tone: 'in-brick' },
+};
+
+interface Props {
+  readonly desk: DeskView;
+  readonly sends: SendsView;
+  readonly flows: readonly LiveFlow[];
+  readonly lately: LatelyView;
+  readonly now: number;
+  readonly mayDecide: boolean;
+  readonly mayDealWithTrips: boolean;
+}
+
+/** What needs a person now, one decision per row; today's sends and the live flows beside it. */
+export function Desk({ desk, sends, flows, lately, now, mayDecide, mayDealWithTrips }: Props) {
+  const router = useRouter();
+  const [gone, setGone] = useState<ReadonlySet<string>>(new Set());
+  const [at, setAt] = useState(0);
+  const [open, setOpen] = useState(true);
+  const [problem, setProblem] = useState<string | null>(null);
+  const rows = useMemo(() => deskRows(desk).filter((row) => !gone.has(row.id)), [desk, gone]);
+  const chosen = Math.min(at, Math.max(0, rows.length - 1));
+
+  useShortcuts({
+    j: () => setAt(Math.min(rows.length - 1, chosen + 1)),
+    k: () => setAt(Math.max(0, chosen - 1)),
+    Enter: () => setOpen((value) => !value),
+  });
+
+  /** The row goes at once; when the server refuses, it comes back with the reason. */
+  const decide = (row: DeskRow, work: Promise<unknown>): void => {
+    setGone((before) => new Set([...before, row.id]));
+    setProblem(null);
+    work.then(
+      () => {
+        router.refresh();
+      },
+      (error: unknown) => {
+        setGone((before) => new Set([...before].filter((id) => id !== row.id)));
+        setProblem(sayProblem(error));
+      },
+    );
+  };
+
+  return (
+    <>
+      <TopBar
+        title="Desk"
+        tags={
+          <span className="quiet">
+            {rows.length === 0
+              ? 'nothing needs a person'
+              : `${rows.length === 1 ? '1 thing needs' : `${rows.length} things need`} a person · about ${plural(minutesOfWork(rows), 'minute')}`}
+          </span>
+        }
+      >
+        <span className="quiet small keys">
+          <kbd>J</kbd> <kbd>K</kbd> move · <kbd>Enter</kbd> open
+        </span>
+      </TopBar>
+      {problem ? (
+        <Notice
+          onClose={() => {
+            setProblem(null);
+          }}
+        >
+          {problem}
+        </Notice>
+      ) : null}
+      <div className="cols">
+        <section className="col paper grow" aria-label="Decisions">
+          {rows.length === 0 ? (
+            <Empty title="All done">
+              Messages to approve, doubtful pairs, stuck trips and answers stand here when there are any. Take in a list under Sources to
+              see some.
+            </Empty>
+          ) : null}
+          {rows.map((row, i) => (
+            <Row
+              key={row.id}
+              row={row}
+              now={now}
+              open={open && i === chosen}
+              onOpen={() => {
+                setOpen(i === chosen ? !open : true);
+                setAt(i);
+              }}
+            >
+              {open && i === chosen ? (
+                <OpenRow
+                  row={row}
+                  zone={sends.zone}
+                  mayDecide={mayDecide}
+                  mayDealWithTrips={mayDealWithTrips}
+                  decide={(work) => {
+                    decide(row, work);
+                  }}
+                />
+              ) : null}
+            </Row>
+          ))}
+        </section>
+        <aside className="col" style={{ width: 416, flex: 'none' }} aria-label="Today">
+          <Side sends={sends} flows={flows} lately={lately} now={now} />
+        </aside>
+      </div>
+    </>
+  );
+}
+
+function Row({
+  row,
+  now,
+  open,
+  onOpen,
+  children,
+}: {
+  readonly row: DeskRow;
+  readonly now: number;
+  readonly open: boolean;
+  readonly onOpen: () => void;
+  readonly children: React.ReactNode;
+}) {
+  const { title, about, says } = sayRow(row);
+  const { glyph, tone } = GLYPH[row.kind];
+  const place = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (open) place.current?.scrollIntoView({ block: 'nearest' });
+  }, [open]);
+  return (
+    <div
+      ref={place}
+      style={{
+        borderBottom: '1px solid var(--line2)',
+        borderLeft: `3px solid ${open ? 'var(--river)' : 'transparent'}`,
+        background: open ? 'var(--chosen)' : undefined,
+      }}
+      data-kind={row.kind}
+    >
+      <button
+        onClick={onOpen}
+        aria-expanded={open}
+        style={{
+          display: 'flex',
+          width: '100%',
+          gap: 12,
+          padding: '9px 16px 9px 13px',
+          background: 'none',
+          border: 0,
+          textAlign: 'left',
+          cursor: 'pointer',
+        }}
+      >
+        <span className={tone} style={{ width: 16, textAlign: 'center' }} aria-hidden>
+          {glyph}
+        </span>
+        <span className="grow">
+          <span style={{ display: 'flex', gap: 10 }}>
+            <span className="strong">{title}</span>
+            <span className="quiet cut">{about}</span>
+          </span>
+          <span className="quiet small cut" style={{ display: 'block' }}>
+            {says}
+          </span>
+        </span>
+        <span className="quiet small">{ago(row.at, now)}</span>
+      </button>
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,11 @@
+import { Marked } from '../../kit/parts';
+import type { MessageView } from '../state/types';
+
+/** A message with its personal line underlined: what was written for this reader stands out from the fixed text. */
+export function MessageText({ message }: { readonly message: Pick<MessageView, 'body' | 'personalLine'> }) {
+  return (
+    <div style={{ whiteSpace: 'pre-wrap' }}>
+      <Marked text={message.body} passage={message.personalLine} as="personal" />
+    </div>
+  );
+}

@@ -1,0 +1,62 @@
+import { Button } from '@mui/material';
+import Link from 'next/link';
+import { call } from '../../client';
+import { dayTimeText } from '../../kit/format';
+import { Tag } from '../../kit/parts';
+import type { ReplyView } from '../state/types';
+import { MessageText } from './MessageText';
+import { Body, Card, Deeds, type DecisionProps } from './parts';
+
+export function OpenReply({ reply, decide, mayDecide, zone }: DecisionProps & { readonly reply: ReplyView }) {
+  const before = reply.thread.filter((message) => message.direction === 'out' && message.state === 'sent').at(-1);
+  return (
+    <Body>
+      <div style={{ display: 'flex', gap: 14 }}>
+        <Card head={`they wrote, ${dayTimeText(reply.at, zone)}`}>
+          <div style={{ whiteSpace: 'pre-wrap' }}>{reply.body.split(/\nOn .+ wrote:/)[0]?.trim()}</div>
+          <div style={{ display: 'flex', gap: 6, flexWrap: 'wrap' }}>
+            <Tag tone={reply.reading?.kind === 'interested' ? 'moss' : reply.reading?.kind === 'objection' ? 'brick' : 'plain'}>
+              {reply.reading?.kind}
+              {reply.reading?.objection ? ` · ${reply.reading.objection}` : ''}
+            </Tag>
+            {reply.reading?.when ? <Tag>asks: {reply.reading.when}</Tag> : null}
+          </div>
+        </Card>
+        {before ? (
+          <Card head={`we wrote, ${dayTimeText(before.at, zone)}`}>
+            <div style={{ maxHeight: 168, overflow: 'auto' }} tabIndex={0} role="region" aria-label="What we wrote">
+              <MessageText message={before} />
+            </div>
+          </Card>
+        ) : null}
+      </div>
+      <Deeds
+        off={!mayDecide}
+        deeds={[
+          {
+            key: 'a',
+            label: 'I take care of it',
+            main: true,
+            run: () => {
+              decide(call('handleReply', { params: { id: reply.id }, body: {} }));
+            },
+          },
+        ]}
+      >
+        {reply.threadId ? (
+          <Button component={Link} href={`/messages/${reply.threadId}`}>
+            Whole conversation
+          </Button>
+        ) : null}
+        {reply.personId ? (
+          <Button component={Link} href={`/records/people/${reply.personId}`}>
+            {reply.personName}
+          </Button>
+        ) : null}
+        <span className="quiet small" style={{ alignSelf: 'center' }}>
+          The follow-up has stopped by itself.
+        </span>
+      </Deeds>
+    </Body>
+  );
+}

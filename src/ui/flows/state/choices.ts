@@ -1,0 +1,49 @@
+import { ASKABLE_ROLES, type Library } from '../../../core/flow/check';
+import type { PartSlot } from '../../../core/flow/say';
+
+/** What may be put in the place of a part; undefined: it is typed. */
+export function choicesFor(slot: PartSlot, library: Library): readonly string[] | undefined {
+  switch (slot) {
+    case 'scorecard':
+      return library.scorecards.map((card) => card.name);
+    case 'template':
+      return library.templates.map((template) => template.name);
+    case 'plan':
+      return library.plans.map((plan) => plan.name);
+    case 'chain':
+      return library.chains.map((chain) => chain.name);
+    case 'team':
+      return library.teams;
+    case 'who':
+      return [...library.teams, ...ASKABLE_ROLES];
+    case 'pipeline':
+      return library.pipelines.map((pipeline) => pipeline.name);
+    case 'stage':
+      return [...new Set(library.pipelines.flatMap((pipeline) => pipeline.stages))];
+    case 'intake':
+      return library.intakes.map((intake) => intake.name);
+    case 'duration':
+      return ['1 day', '2 days', '3 days', '5 working days', '1 week'];
+    case 'condition':
+    case 'number':
+    case 'text':
+      return undefined;
+  }
+}
+
+/** How to type a part of that kind. */
+export const SLOT_HELP: Readonly<Record<PartSlot, string>> = {
+  condition: 'for example company.heated_area >= 2 ha',
+  number: 'a number',
+  text: 'any words',
+  scorecard: '',
+  template: '',
+  plan: '',
+  chain: '',
+  team: '',
+  who: '',
+  pipeline: '',
+  stage: '',
+  intake: '',
+  duration: '',
+};

@@ -1,0 +1,104 @@
+'use client';
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
+import { plural } from '../../../core/base';
+import { call, sayProblem } from '../../client';
+import { euro } from '../../kit/format';
+import { Empty, Notice } from '../../kit/parts';
+import type { RowFigures, ScriptRow } from '../state/script';
+import { LineHead } from './LineHead';
+import { StateTag } from './Trips';
+
+interface TripRow {
+  readonly id: string;
+  readonly personName: string;
+  readonly companyName: string | null;
+  readonly state: string;
+  readonly says: string | null;
+  readonly costMicro: number;
+}
+
+/** Live trips at the chosen line: how many got there, what became of them, and the newest ones by name. */
+export function LiveAtLine({
+  flowId,
+  row,
+  figures,
+}: {
+  readonly flowId: string;
+  readonly row: ScriptRow | undefined;
+  readonly figures: RowFigures | undefined;
+}) {
+  const [trips, setTrips] = useState<readonly TripRow[] | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const mark = row?.kind === 'line' ? row.mark : undefined;
+  useEffect(() => {
+    if (mark === undefined) return;
+    let current = true;
+    setTrips(null);
+    call('listTrips', { query: { flow: flowId, mark, limit: 50 } }).then(
+      (page) => {
+        if (current) setTrips(page.items);
+      },
+      (error: unknown) => {
+        if (current) setProblem(sayProblem(error));
+      },
+    );
+    return () => {
+      current = false;
+    };
+  }, [flowId, mark]);
+  if (!row) return <Empty title="Choose a line">What became of the trips that got there stands here.</Empty>;
+  const by = Object.entries(figures?.by ?? {});
+  return (
+    <>
+      <section style={{ padding: '8px 16px 12px', background: 'var(--paper)' }}>
+        <LineHead row={row} />
+        <p style={{ padding: '6px 0' }}>
+          <span style={{ fontSize: 22, fontWeight: 640 }}>{figures?.reached ?? 0}</span>{' '}
+          <span className="quiet">{figures?.reached === 1 ? 'trip' : 'trips'} got here</span>
+        </p>
+        {by.map(([outcome, count]) => (
+          <div key={outcome} className="before-after">
+            <span className="quiet">{outcome}</span>
+            <span className="strong">{count}</span>
+          </div>
+        ))}
+        <div className="before-after">
+          <span className="quiet">cost here</span>
+          <span className="strong">{euro(figures?.costMicro ?? 0)}</span>
+        </div>
+      </section>
+      {problem ? <Notice>{problem}</Notice> : null}
+      {mark === undefined ? null : (
+        <section aria-label="Trips that got here">
+          <div className="bar ruled" style={{ borderTop: '1px solid var(--line)' }}>
+            <h2 className="grow">Trips that got here</h2>
+            <span className="quiet">{trips ? (trips.length < 50 ? plural(trips.length, 'trip') : 'the newest 50') : 'looking …'}</span>
+          </div>
+          <table className="plain" style={{ background: 'var(--paper)' }}>
+            <tbody>
+              {(trips ?? []).map((trip) => (
+                <tr key={trip.id}>
+                  <td>
+                    <Link href={`/trips/${trip.id}`} className="strong">
+                      {trip.personName}
+                    </Link>
+                  </td>
+                  <td className="cut" style={{ maxWidth: 130 }}>
+                    {trip.companyName}
+                  </td>
+                  <td className="cut quiet" style={{ maxWidth: 180 }} title={trip.says ?? ''}>
+                    {trip.says}
+                  </td>
+                  <td className="right">
+                    <StateTag state={trip.state} />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,316 @@
+'use client';
+import { useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import type { Library } from '../../../core/flow/check';
+import { applyEdits, insertLineAfter, moveLine, removeLine, replaceLine, switchLine } from '../../../core/flow/edit';
+import { stepRows } from '../../../core/flow/syntax';
+import { plural } from '../../../core/base';
+import { euro, tookText } from '../../kit/format';
+import { Tag } from '../../kit/parts';
+import { drawRibbon } from '../state/ribbon';
+import type { LineRow, RowFigures, Script as ScriptModel, ScriptRow } from '../state/script';
+import { LineEditor } from './LineEditor';
+import { PartEditor } from './PartEditor';
+import { Sentence, type EditablePart } from './Sentence';
+
+const ROW_HEIGHT = 34;
+
+export type Editing =
+  { readonly kind: 'line'; readonly mark: string } | { readonly kind: 'below'; readonly mark: string | undefined } | null;
+
+interface Props {
+  readonly script: ScriptModel;
+  readonly text: string;
+  readonly figures: ReadonlyMap<string, RowFigures>;
+  readonly trial: boolean;
+  readonly chosen: string | undefined;
+  readonly library: Library;
+  readonly mayEdit: boolean;
+  readonly editing: Editing;
+  readonly onEditing: (editing: Editing) => void;
+  readonly onChoose: (mark: string) => void;
+  readonly onChange: (text: string) => void;
+}
+
+/** The flow as sentences with the ribbon beside them. */
+export function Script(props: Props) {
+  const { script, text, figures, trial, chosen, library, mayEdit, editing, onEditing, onChoose, onChange } = props;
+  const [part, setPart] = useState<{ readonly part: EditablePart; readonly anchor: HTMLElement } | null>(null);
+  const list = useRef<HTMLOListElement>(null);
+  const [tops, setTops] = useState<readonly number[]>(() => evenly(script.rows.length));
+  // Findings and an open editor lengthen a row: the ribbon follows what is on the screen.
+  useLayoutEffect(() => {
+    const items = [...(list.current?.children ?? [])].filter((item) => item instanceof HTMLElement);
+    const measured = [
+      ...items.map((item) => item.offsetTop),
+      items.reduce((end, item) => Math.max(end, item.offsetTop + item.offsetHeight), 0),
+    ];
+    if (measured.length !== tops.length || measured.some((top, i) => top !== tops[i])) setTops(measured);
+  });
+  const ribbon = useMemo(
+    () =>
+      drawRibbon({
+        rows: script.rows,
+        figures,
+        tops: tops.length === script.rows.length + 1 ? tops : evenly(script.rows.length),
+        lineHeight: ROW_HEIGHT,
+        trial,
+      }),
+    [script.rows, figures, tops, trial],
+  );
+  const hasFigures = ribbon.bands.length > 0;
+  const take = (typed: string): void => {
+    if (editing?.kind === 'line') onChange(replaceLine(text, editing.mark, typed));
+    else if (editing?.kind === 'below') onChange(insertLineAfter(text, editing.mark, typed));
+    onEditing(null);
+  };
+  const editor = (initial: string, label: string): ReactNode => (
+    <LineEditor
+      initial={initial}
+      label={label}
+      library={library}
+      onTake={take}
+      onCancel={() => {
+        onEditing(null);
+      }}
+    />
+  );
+  return (
+    <div className="script">
+      <div className="script-body">
+        {hasFigures ? <RibbonPicture ribbon={ribbon} /> : null}
+        <ol ref={list} aria-label="Lines of the flow" style={{ paddingLeft: 0 }}>
+          {script.rows.map((row) => (
+            <li key={row.mark}>
+              {editing?.kind === 'line' && editing.mark === row.mark && row.kind === 'line' ? (
+                <div style={{ marginLeft: ribbonRoom(ribbon.width) }}>{editor(editText(row), `Line ${row.number}`)}</div>
+              ) : (
+                <Row
+                  row={row}
+                  figures={figures.get(row.mark)}
+                  showFigures={hasFigures}
+                  trial={trial}
+                  ribbonWidth={ribbon.width}
+                  chosen={chosen === row.mark}
+                  mayEdit={mayEdit}
+                  onChoose={() => {
+                    onChoose(row.mark);
+                  }}
+                  onEditing={onEditing}
+                  onPart={(edited, anchor) => {
+                    onChoose(row.mark);
+                    setPart({ part: edited, anchor });
+                  }}
+                  onText={(change) => {
+                    onChange(change(text));
+                  }}
+                />
+              )}
+              {editing?.kind === 'below' && editing.mark === row.mark ? (
+                <div style={{ marginLeft: ribbonRoom(ribbon.width) }}>{editor('', 'New line')}</div>
+              ) : null}
+              {row.findings.map((finding) => (
+                <p
+                  key={`${finding.from} ${finding.message}`}
+                  className={`finding ${finding.severity}`}
+                  style={{ marginLeft: ribbonRoom(ribbon.width) + row.depth * 22 }}
+                >
+                  <span aria-hidden>{finding.severity === 'error' ? '■' : '◆'}</span> <span className="sr">{finding.severity}: </span>
+                  {finding.message}
+                  {finding.mend && mayEdit ? (
+                    <button
+                      className="linkish"
+                      onClick={() => {
+                        if (finding.mend) onChange(applyEdits(text, finding.mend.edits));
+                      }}
+                    >
+                      {finding.mend.label}
+                    </button>
+                  ) : null}
+                </p>
+              ))}
+            </li>
+          ))}
+        </ol>
+      </div>
+      {mayEdit ? (
+        <div style={{ marginLeft: ribbonRoom(ribbon.width) }}>
+          {editing?.kind === 'below' && editing.mark === undefined ? (
+            editor('', 'New line')
+          ) : (
+            <button
+              className="add-line"
+              onClick={() => {
+                onEditing({ kind: 'below', mark: undefined });
+              }}
+            >
+              + type a line: <span className="code">keep, read, score, write, wait …</span>
+            </button>
+          )}
+        </div>
+      ) : null}
+      {part ? (
+        <PartEditor
+          {...part}
+          text={text}
+          library={library}
+          onChange={onChange}
+          onClose={() => {
+            setPart(null);
+          }}
+        />
+      ) : null}
+    </div>
+  );
+}
+
+const evenly = (rows: number): readonly number[] => Array.from({ length: rows + 1 }, (_, i) => i * ROW_HEIGHT);
+const NUMBER_ROOM = 50;
+const COUNT_ROOM = 34;
+const ribbonRoom = (ribbonWidth: number): number => NUMBER_ROOM + ribbonWidth + COUNT_ROOM;
+
+/** The line as text, to be edited: its clauses indented below it. */
+const editText = (row: LineRow): string =>
+  stepRows(row.line.step)
+    .map((part, i) => (i === 0 ? part : `  ${part}`))
+    .join('\n');
+
+function RibbonPicture({ ribbon }: { readonly ribbon: ReturnType<typeof drawRibbon> }) {
+  return (
+    <svg className="ribbon" width={ribbon.width} height={ribbon.height} style={{ left: NUMBER_ROOM }} aria-hidden>
+      {ribbon.bands.map((band) => (
+        <path key={band.key} d={band.path} fill={band.tone === 'main' ? 'var(--ribbon)' : 'var(--ribbon-aside)'} />
+      ))}
+      {ribbon.dots.map((dot) =>
+        dot.kind === 'stuck' ? (
+          <rect key={dot.key} x={dot.x - 4} y={dot.y - 4} width={8} height={8} fill="var(--brick)" />
+        ) : dot.kind === 'ask' ? (
+          <circle key={dot.key} cx={dot.x} cy={dot.y} r={4.5} fill="var(--paper)" stroke="var(--brass-mark)" strokeWidth={2} />
+        ) : (
+          <circle key={dot.key} cx={dot.x} cy={dot.y} r={3.5} fill="var(--quiet)" />
+        ),
+      )}
+    </svg>
+  );
+}
+
+interface RowProps {
+  readonly row: ScriptRow;
+  readonly figures: RowFigures | undefined;
+  readonly showFigures: boolean;
+  readonly trial: boolean;
+  readonly ribbonWidth: number;
+  readonly chosen: boolean;
+  readonly mayEdit: boolean;
+  readonly onChoose: () => void;
+  readonly onEditing: (editing: Editing) => void;
+  readonly onPart: (part: EditablePart, anchor: HTMLElement) => void;
+  readonly onText: (change: (text: string) => string) => void;
+}
+
+function Row({ row, figures, showFigures, trial, ribbonWidth, chosen, mayEdit, onChoose, onEditing, onPart, onText }: RowProps) {
+  const { mark } = row;
+  return (
+    <div
+      className={`row ${chosen ? 'on' : ''} ${row.kind}`}
+      style={{ height: ROW_HEIGHT }}
+      aria-current={chosen ? 'true' : undefined}
+      data-mark={mark}
+      onClick={onChoose}
+    >
+      <span className="number quiet">{row.kind === 'line' ? row.number : ''}</span>
+      <span style={{ width: ribbonWidth, flex: 'none' }} />
+      <span className={`count ${(figures?.reached ?? 0) === 0 ? 'none' : ''}`}>
+        {showFigures ? (figures?.reached ?? 0).toLocaleString('en-GB') : ''}
+      </span>
+      <span className="says" style={{ paddingLeft: row.depth * 22 }}>
+        <Sentence parts={row.parts} off={row.kind === 'line' && row.line.off} onPart={mayEdit ? onPart : undefined} />
+      </span>
+      {chosen && mayEdit && row.kind === 'line' ? (
+        <span className="deeds">
+          <button
+            title="Edit this line as text (Enter)"
+            aria-label="Edit this line"
+            onClick={() => {
+              onEditing({ kind: 'line', mark });
+            }}
+          >
+            ✎
+          </button>
+          <button
+            title="Type a line below (N)"
+            aria-label="Type a line below"
+            onClick={() => {
+              onEditing({ kind: 'below', mark });
+            }}
+          >
+            +
+          </button>
+          <button
+            title="Move up (Alt ↑)"
+            aria-label="Move up"
+            onClick={() => {
+              onText((text) => moveLine(text, mark, -1));
+            }}
+          >
+            ↑
+          </button>
+          <button
+            title="Move down (Alt ↓)"
+            aria-label="Move down"
+            onClick={() => {
+              onText((text) => moveLine(text, mark, 1));
+            }}
+          >
+            ↓
+          </button>
+          <button
+            title={row.line.off ? 'Switch on (O)' : 'Switch off without deleting (O)'}
+            aria-label={row.line.off ? 'Switch on' : 'Switch off'}
+            onClick={() => {
+              onText((text) => switchLine(text, mark));
+            }}
+          >
+            {row.line.off ? '◉' : '◌'}
+          </button>
+          <button
+            title="Delete (Ctrl Z brings it back)"
+            aria-label="Delete this line"
+            onClick={() => {
+              onText((text) => removeLine(text, mark));
+            }}
+          >
+            ✕
+          </button>
+        </span>
+      ) : (
+        <RowTags row={row} figures={figures} trial={trial} />
+      )}
+    </div>
+  );
+}
+
+/** What matters at a line: who stopped, is asked or stuck; what it cost and how long it took. */
+function RowTags({ row, figures, trial }: { readonly row: ScriptRow; readonly figures: RowFigures | undefined; readonly trial: boolean }) {
+  if (!figures || figures.reached === 0 || row.kind === 'arm') return row.kind === 'line' && row.line.off ? <Tag>off</Tag> : null;
+  const { by } = figures;
+  const took = figures.tookMs >= 50 ? ` · ${tookText(figures.tookMs)}` : '';
+  return (
+    <span className="tags">
+      {(by.stopped ?? 0) > 0 ? <span className="quiet small">{plural(by.stopped ?? 0, 'stops', 'stop')}</span> : null}
+      {(by.retry ?? 0) > 0 ? <Tag tone="brass">↻ {by.retry} try again</Tag> : null}
+      {(by.asked ?? 0) > 0 ? (
+        <Tag tone="brass">
+          ○ {by.asked} {trial ? 'would ask' : 'asked'}
+        </Tag>
+      ) : null}
+      {(by.stuck ?? 0) > 0 ? <Tag tone="brick">■ {by.stuck} held</Tag> : null}
+      {(by.waiting ?? 0) > 0 ? <Tag tone="river">◷ {by.waiting} under way</Tag> : null}
+      {row.line.step.verb === 'read' || figures.costMicro > 0 ? (
+        <span className="quiet small" title="cost of all who got here · mean time">
+          {euro(figures.costMicro)}
+          {took}
+        </span>
+      ) : null}
+    </span>
+  );
+}

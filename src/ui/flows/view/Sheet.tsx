@@ -1,0 +1,81 @@
+'use client';
+import { Tooltip } from '@mui/material';
+import { euro } from '../../kit/format';
+import { entryAt, OUTCOME_GLYPH } from '../state/specimen';
+import type { LineRow, ScriptRow } from '../state/script';
+import type { Trial } from '../state/types';
+
+interface Props {
+  readonly rows: readonly ScriptRow[];
+  readonly trial: Trial;
+  readonly at: number;
+  readonly mark: string | undefined;
+  readonly onChoose: (at: number, mark: string) => void;
+}
+
+/** Specimens down, lines across, a glyph per cell: a pattern of failures is seen at once. */
+export function Sheet({ rows, trial, at, mark, onChoose }: Props) {
+  const lines = rows.filter((row): row is LineRow => row.kind === 'line');
+  return (
+    <div style={{ overflow: 'auto' }}>
+      <table className="plain sheet">
+        <thead>
+          <tr>
+            <th>specimen</th>
+            {lines.map((row) => (
+              <th key={row.mark} style={{ textAlign: 'center', padding: '6px 2px' }} title={row.line.step.verb}>
+                {row.number}
+              </th>
+            ))}
+            <th className="right">cost</th>
+          </tr>
+        </thead>
+        <tbody>
+          {trial.trips.map((trip, i) => (
+            <tr key={trip.id}>
+              <td className="cut" style={{ maxWidth: 190 }}>
+                <span className="strong">{trip.personName}</span> <span className="quiet small">{trip.companyName}</span>
+              </td>
+              {lines.map((row) => {
+                const entry = entryAt(trip, row.mark);
+                const shown = entry && OUTCOME_GLYPH[entry.outcome];
+                return (
+                  <td key={row.mark} className={`cell ${i === at && row.mark === mark ? 'on' : ''}`}>
+                    {entry && shown ? (
+                      <Tooltip title={`${row.line.step.verb}: ${entry.says}`}>
+                        <button
+                          className={`linkish ${shown.tone}`}
+                          style={{ textDecoration: 'none' }}
+                          aria-label={`${trip.personName}, line ${row.number}: ${entry.outcome}`}
+                          onClick={() => {
+                            onChoose(i, row.mark);
+                          }}
+                        >
+                          {shown.glyph}
+                        </button>
+                      </Tooltip>
+                    ) : (
+                      <span className="quiet" aria-label="not reached">
+                        ·
+                      </span>
+                    )}
+                  </td>
+                );
+              })}
+              <td className="right quiet" style={{ whiteSpace: 'nowrap' }}>
+                {euro(trip.journal.reduce((sum, entry) => sum + entry.costMicro, 0))}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="quiet small" style={{ padding: '10px 16px' }}>
+        {Object.entries(OUTCOME_GLYPH).map(([outcome, { glyph, tone }]) => (
+          <span key={outcome} style={{ marginRight: 14 }}>
+            <span className={tone}>{glyph}</span> {outcome}
+          </span>
+        ))}
+      </p>
+    </div>
+  );
+}

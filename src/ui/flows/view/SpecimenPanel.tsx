@@ -1,0 +1,146 @@
+'use client';
+import Link from 'next/link';
+import { Empty, Tag } from '../../kit/parts';
+import { entryAt, lineTable } from '../state/specimen';
+import type { ScriptRow } from '../state/script';
+import type { Trial } from '../state/types';
+import { AtLine } from './AtLine';
+import { LineHead } from './LineHead';
+
+interface Props {
+  readonly row: ScriptRow | undefined;
+  readonly trial: Trial;
+  readonly before: Trial | undefined;
+  readonly at: number;
+  readonly onMove: (at: number) => void;
+  /** the trial was of another text than the one shown */
+  readonly stale: boolean;
+}
+
+/** The chosen specimen at the chosen line above, all specimens at that line below. */
+export function SpecimenPanel({ row, trial, before, at, onMove, stale }: Props) {
+  const trip = trial.trips[at];
+  if (!row || !trip)
+    return <Empty title="Choose a line">The specimen at that line stands here: what went in, what came out, and why.</Empty>;
+  const isArm = row.kind === 'arm';
+  const mark = isArm ? row.splitMark : row.mark;
+  const entry = entryAt(trip, mark);
+  const verb = row.kind === 'line' ? row.line.step.verb : 'split';
+  const table = lineTable(verb, mark, trial, before);
+  const took = entry?.detail.arm;
+  return (
+    <>
+      <section style={{ padding: '8px 16px 12px', background: 'var(--paper)' }} aria-label="Specimen">
+        <LineHead row={row}>
+          {stale ? (
+            <span style={{ marginLeft: 'auto', flex: 'none' }}>
+              <Tag tone="brass" title="The draft was changed after this trial">
+                before your change
+              </Tag>
+            </span>
+          ) : null}
+        </LineHead>
+        <div style={{ display: 'flex', alignItems: 'center', gap: 8, height: 30, borderBottom: '1px solid var(--line2)', marginBottom: 8 }}>
+          <button
+            className="linkish"
+            onClick={() => {
+              onMove(at - 1);
+            }}
+            disabled={at === 0}
+            aria-label="Specimen before ( [ )"
+          >
+            ‹
+          </button>
+          <Link href={`/records/people/${trip.personId}`} className="strong" style={{ fontSize: 15 }}>
+            {trip.personName}
+          </Link>
+          <span className="quiet cut grow">{trip.companyName}</span>
+          <span className="quiet" style={{ flex: 'none' }}>
+            {at + 1} of {trial.trips.length}
+          </span>
+          <button
+            className="linkish"
+            onClick={() => {
+              onMove(at + 1);
+            }}
+            disabled={at >= trial.trips.length - 1}
+            aria-label="Next specimen ( ] )"
+          >
+            ›
+          </button>
+        </div>
+        {!entry ? (
+          <NotHere trip={trip} />
+        ) : isArm ? (
+          <p>{took === row.mark ? 'took this arm' : 'went another way'}</p>
+        ) : (
+          <AtLine trip={trip} entry={entry} verb={verb} />
+        )}
+      </section>
+      <section aria-label="All specimens at this line">
+        <div className="bar ruled" style={{ borderTop: '1px solid var(--line)' }}>
+          <h2 className="grow">All {table.rows.length} at this line</h2>
+          <span className="quiet">
+            {before ? (table.differ === 0 ? 'as in the trial before' : `${table.differ} differ from the trial before`) : ''}
+          </span>
+        </div>
+        <table className="plain" style={{ background: 'var(--paper)', tableLayout: 'fixed' }}>
+          <colgroup>
+            <col style={{ width: 126 }} />
+            <col style={{ width: 100 }} />
+            {table.columns.map((column) => (
+              <col key={column.label} style={column.right ? { width: 58 } : column.label === 'band' ? { width: 70 } : {}} />
+            ))}
+            <col style={{ width: table.differ > 0 ? 92 : 16 }} />
+          </colgroup>
+          <thead>
+            <tr>
+              <th>name</th>
+              <th>company</th>
+              {table.columns.map((column) => (
+                <th key={column.label} className={column.right ? 'right' : ''}>
+                  {column.label}
+                </th>
+              ))}
+              <th aria-label="differs" />
+            </tr>
+          </thead>
+          <tbody>
+            {table.rows.map(({ trip: other, cells, was }) => (
+              <tr
+                key={other.id}
+                className={`go ${other.id === trip.id ? 'on' : ''}`}
+                onClick={() => {
+                  onMove(trial.trips.indexOf(other));
+                }}
+              >
+                <td className="cut">{other.personName}</td>
+                <td className="cut">{other.companyName}</td>
+                {cells.map((cell, i) => (
+                  <td key={i} className={`cut ${cell.right ? 'right' : ''} ${cell.tone ? `in-${cell.tone}` : ''}`} title={cell.text}>
+                    {cell.text}
+                  </td>
+                ))}
+                <td className="right">{was ? <Tag>{was}</Tag> : null}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {table.rows.length === 0 ? (
+          <p className="quiet" style={{ padding: '10px 16px' }}>
+            No specimen got here.
+          </p>
+        ) : null}
+      </section>
+    </>
+  );
+}
+
+function NotHere({ trip }: { readonly trip: Trial['trips'][number] }) {
+  const last = trip.journal.at(-1);
+  return (
+    <p className="quiet">
+      {trip.personName} did not get to this line{last ? `: ${last.says}` : trip.state === 'ready' ? ' yet' : ''}.
+    </p>
+  );
+}

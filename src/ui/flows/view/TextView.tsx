@@ -1,0 +1,129 @@
+'use client';
+import { autocompletion, completionKeymap, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete';
+import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands';
+import { HighlightStyle, LanguageSupport, LRLanguage, syntaxHighlighting } from '@codemirror/language';
+import { linter, lintGutter, type Diagnostic } from '@codemirror/lint';
+import { EditorState } from '@codemirror/state';
+import { EditorView, keymap, lineNumbers } from '@codemirror/view';
+import { styleTags, tags } from '@lezer/highlight';
+import { useEffect, useRef } from 'react';
+import { checkFlow, type Library } from '../../../core/flow/check';
+import { completeAt } from '../../../core/flow/complete';
+import { flowParser, parseFlow } from '../../../core/flow/syntax';
+
+interface Props {
+  /** the text when the view is opened, without marks; afterwards the view is the truth */
+  readonly initial: string;
+  readonly library: Library;
+  readonly mayEdit: boolean;
+  readonly onChange: (text: string) => void;
+}
+
+const language = LRLanguage.define({
+  name: 'flow text',
+  parser: flowParser.configure({
+    props: [
+      styleTags({
+        'Head/Word': tags.keyword,
+        String: tags.string,
+        Number: tags.number,
+        Comment: tags.comment,
+        Op: tags.operator,
+        Mark: tags.meta,
+      }),
+    ],
+  }),
+  languageData: { commentTokens: { line: '//' } },
+});
+
+const looks = HighlightStyle.define([
+  { tag: tags.keyword, fontWeight: '700', color: 'var(--ink)' },
+  { tag: tags.string, color: 'var(--river-deep)', fontWeight: '600' },
+  { tag: tags.number, color: 'var(--river)' },
+  { tag: tags.comment, color: 'var(--quiet)', fontStyle: 'italic' },
+  { tag: tags.meta, color: 'var(--quiet)' },
+]);
+
+const dress = EditorView.theme({
+  '.cm-content': { fontFamily: "'DejaVu Sans Mono', monospace", fontSize: '12.5px', lineHeight: '21px', padding: '10px 0' },
+  '.cm-gutters': {
+    fontSize: '12px',
+    lineHeight: '21px',
+    background: 'var(--ground)',
+    color: 'var(--quiet)',
+    border: 'none',
+    borderRight: '1px solid var(--line)',
+  },
+  '.cm-cursor': { borderLeftColor: 'var(--ink)' },
+  '.cm-tooltip': { background: 'var(--paper)', color: 'var(--ink)', border: '1px solid var(--line)', borderRadius: '4px' },
+  '.cm-tooltip-autocomplete ul li[aria-selected]': { background: 'var(--w1)', color: 'var(--river-deep)' },
+});
+
+/** The same flow as flow text, with highlighting, completion, and the checker's findings with their mends. */
+export function TextView({ initial, library, mayEdit, onChange }: Props) {
+  const place = useRef<HTMLDivElement>(null);
+  const change = useRef(onChange);
+  useEffect(() => {
+    change.current = onChange;
+  }, [onChange]);
+  useEffect(() => {
+    if (!place.current) return;
+    const view = new EditorView({
+      parent: place.current,
+      state: EditorState.create({
+        doc: initial,
+        extensions: [
+          lineNumbers(),
+          EditorView.lineWrapping,
+          history(),
+          EditorState.readOnly.of(!mayEdit),
+          EditorView.contentAttributes.of({ 'aria-label': 'Flow text' }),
+          new LanguageSupport(language),
+          syntaxHighlighting(looks),
+          dress,
+          lintGutter(),
+          linter((editor) => findingsOf(editor.state.doc.toString(), library), { delay: 250 }),
+          autocompletion({ override: [(context) => optionsAt(context, library)], icons: false }),
+          keymap.of([...completionKeymap, ...historyKeymap, indentWithTab, ...defaultKeymap]),
+          EditorView.updateListener.of((update) => {
+            if (update.docChanged) change.current(update.state.doc.toString());
+          }),
+        ],
+      }),
+    });
+    return () => {
+      view.destroy();
+    };
+    // The view keeps its own text while it is open: only another flow or other names make a new one.
+  }, [library, mayEdit]);
+  return <div className="text-view" ref={place} />;
+}
+
+function findingsOf(text: string, library: Library): readonly Diagnostic[] {
+  return checkFlow(parseFlow(text), library).map((finding) => ({
+    from: Math.min(finding.from, text.length),
+    to: Math.min(finding.to, text.length),
+    severity: finding.severity,
+    message: finding.message,
+    ...(finding.mend && {
+      actions: [
+        {
+          name: finding.mend.label,
+          apply: (view: EditorView) => {
+            view.dispatch({ changes: (finding.mend?.edits ?? []).map((edit) => ({ ...edit })) });
+          },
+        },
+      ],
+    }),
+  }));
+}
+
+function optionsAt(context: CompletionContext, library: Library): CompletionResult | null {
+  const found = completeAt(context.state.doc.toString(), context.pos, library);
+  if (!found || (!context.explicit && found.from === context.pos && !/["\s]$/.test(context.state.sliceDoc(0, context.pos)))) return null;
+  return {
+    from: found.from,
+    filter: false,
+    options: found.options.map((option) => ({ label: option.label, apply: option.insert, detail: option.detail })),
+  };
+}

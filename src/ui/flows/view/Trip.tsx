@@ -1,0 +1,179 @@
+'use client';
+import { Button } from '@mui/material';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { Fragment, useMemo, useState } from 'react';
+import { EMPTY_LIBRARY } from '../../../core/flow/check';
+import type { Fact } from '../../../core/facts';
+import { call, sayProblem } from '../../client';
+import { clockText, dayText, dayTimeText, euro, sameDay, tookText } from '../../kit/format';
+import { Notice, TopBar } from '../../kit/parts';
+import { readScript, type LineRow } from '../state/script';
+import { OUTCOME_GLYPH } from '../state/specimen';
+import type { Entry, SpecimenTrip } from '../state/types';
+import { AtLine } from './AtLine';
+import './flows.css';
+import { Sentence } from './Sentence';
+import { StateTag } from './Trips';
+
+interface Props {
+  readonly trip: {
+    readonly id: string;
+    readonly flowId: string;
+    readonly flowName: string;
+    readonly versionNo: number | null;
+    readonly personId: string;
+    readonly personName: string;
+    readonly companyName: string | null;
+    readonly state: string;
+    readonly why: string;
+    readonly costMicro: number;
+  };
+  readonly text: string;
+  readonly journal: readonly (Entry & { readonly at: number })[];
+  readonly facts: readonly Fact[];
+  readonly zone: string;
+  readonly mayDeal: boolean;
+}
+
+const CHOICES = ['try again', 'skip the line', 'end'] as const;
+
+/** One trip, line by line: the script of its version with what happened at each line, and why. */
+export function Trip({ trip, text, journal, facts, zone, mayDeal }: Props) {
+  const router = useRouter();
+  const script = useMemo(() => readScript(text, EMPTY_LIBRARY), [text]);
+  const lines = script.rows.filter((row): row is LineRow => row.kind === 'line');
+  const last = journal.at(-1);
+  const [chosen, setChosen] = useState<number | undefined>(last?.seq);
+  const [problem, setProblem] = useState<string | null>(null);
+  const specimen: SpecimenTrip = { ...trip, journal, facts };
+  const entry = journal.find((item) => item.seq === chosen);
+  const lineOf = (mark: string): LineRow | undefined => lines.find((row) => row.mark === mark);
+  const choose = (choice: (typeof CHOICES)[number]): void => {
+    call('chooseTrips', { body: { tripIds: [trip.id], choice } }).then(
+      () => {
+        router.refresh();
+      },
+      (error: unknown) => {
+        setProblem(sayProblem(error));
+      },
+    );
+  };
+  const row = entry ? lineOf(entry.mark) : undefined;
+  return (
+    <>
+      <TopBar
+        path={<Link href={`/flows/${trip.flowId}/trips`}>{trip.flowName}</Link>}
+        title={trip.personName}
+        tags={
+          <>
+            <span className="quiet cut">{trip.companyName}</span>
+            <StateTag state={trip.state} />
+            <span className="quiet">
+              on live {trip.versionNo} · {euro(trip.costMicro)}
+            </span>
+          </>
+        }
+      >
+        {trip.state === 'stuck' && mayDeal
+          ? CHOICES.map((choice) => (
+              <Button
+                key={choice}
+                variant={choice === 'try again' ? 'contained' : 'outlined'}
+                onClick={() => {
+                  choose(choice);
+                }}
+              >
+                {choice[0]?.toUpperCase()}
+                {choice.slice(1)}
+              </Button>
+            ))
+          : null}
+        <Button component={Link} href={`/records/people/${trip.personId}`}>
+          The record
+        </Button>
+      </TopBar>
+      {problem ? <Notice>{problem}</Notice> : null}
+      {trip.state === 'stuck' ? <Notice>Stuck: {trip.why}. Nothing was lost; choose what to do.</Notice> : null}
+      <div className="cols">
+        <section className="col paper" style={{ flex: '1 1 auto' }} aria-label="Journal">
+          <table className="plain" style={{ tableLayout: 'fixed' }}>
+            <colgroup>
+              <col style={{ width: 46 }} />
+              <col style={{ width: '33%' }} />
+              <col />
+              <col style={{ width: 60 }} />
+              <col style={{ width: 60 }} />
+              <col style={{ width: 66 }} />
+            </colgroup>
+            <thead>
+              <tr>
+                <th className="right">line</th>
+                <th>what it says</th>
+                <th>what happened</th>
+                <th className="right">cost</th>
+                <th className="right">took</th>
+                <th className="right">when</th>
+              </tr>
+            </thead>
+            <tbody>
+              {journal.map((item, i) => {
+                const line = lineOf(item.mark);
+                const { glyph, tone } = OUTCOME_GLYPH[item.outcome];
+                const before = journal[i - 1];
+                return (
+                  <Fragment key={item.seq}>
+                    {before === undefined || !sameDay(before.at, item.at, zone) ? (
+                      <tr>
+                        <td />
+                        <td colSpan={5} className="quiet small">
+                          {dayText(item.at, zone)}
+                        </td>
+                      </tr>
+                    ) : null}
+                    <tr
+                      className={`go ${item.seq === chosen ? 'on' : ''}`}
+                      onClick={() => {
+                        setChosen(item.seq);
+                      }}
+                    >
+                      <td className="right quiet">{line?.number ?? ''}</td>
+                      <td className="cut">{line ? <Sentence parts={line.parts} /> : item.verb}</td>
+                      <td className="cut" title={item.says}>
+                        <button
+                          className="linkish cut"
+                          style={{ textDecoration: 'none', color: 'inherit', maxWidth: '100%', verticalAlign: 'bottom' }}
+                          onClick={() => {
+                            setChosen(item.seq);
+                          }}
+                        >
+                          <span className={tone}>{glyph}</span> {item.says}
+                        </button>
+                      </td>
+                      <td className="right quiet">{item.costMicro > 0 ? euro(item.costMicro) : ''}</td>
+                      <td className="right quiet">{item.tookMs > 0 ? tookText(item.tookMs) : ''}</td>
+                      <td className="right quiet" style={{ whiteSpace: 'nowrap' }}>
+                        <time title={dayTimeText(item.at, zone)}>{clockText(item.at, zone)}</time>
+                      </td>
+                    </tr>
+                  </Fragment>
+                );
+              })}
+            </tbody>
+          </table>
+          {journal.length === 0 ? <p className="empty">Nothing has happened yet: the worker takes this trip up in a moment.</p> : null}
+        </section>
+        <aside className="col" style={{ flex: '0 0 410px', padding: '10px 16px' }} aria-label="At this line">
+          {entry ? (
+            <>
+              <h2 style={{ paddingBottom: 8 }}>
+                {row ? `Line ${row.number}` : ''} <span className="quiet">{entry.verb}</span>
+              </h2>
+              <AtLine trip={specimen} entry={entry} verb={entry.verb} />
+            </>
+          ) : null}
+        </aside>
+      </div>
+    </>
+  );
+}

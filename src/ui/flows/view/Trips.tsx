@@ -1,0 +1,125 @@
+'use client';
+import Link from 'next/link';
+import { plural } from '../../../core/base';
+import { ago, dayTimeText, euro } from '../../kit/format';
+import { GoRow, Tag, TopBar, type Tone } from '../../kit/parts';
+
+export interface TripRow {
+  readonly id: string;
+  readonly personName: string;
+  readonly companyName: string | null;
+  readonly versionNo: number | null;
+  readonly state: string;
+  readonly says: string | null;
+  readonly dueAt: number | null;
+  readonly createdAt: number;
+  readonly endedAt: number | null;
+  readonly costMicro: number;
+  readonly line: number | null;
+}
+
+export const TRIP_STATES: readonly { readonly state: string; readonly tone: Tone; readonly glyph: string }[] = [
+  { state: 'ready', tone: 'river', glyph: '≋' },
+  { state: 'waiting', tone: 'river', glyph: '◷' },
+  { state: 'asking', tone: 'brass', glyph: '○' },
+  { state: 'following', tone: 'river', glyph: '→' },
+  { state: 'stuck', tone: 'brick', glyph: '■' },
+  { state: 'done', tone: 'moss', glyph: '✓' },
+  { state: 'stopped', tone: 'plain', glyph: '◂' },
+];
+
+export function StateTag({ state }: { readonly state: string }) {
+  const known = TRIP_STATES.find((entry) => entry.state === state);
+  return (
+    <Tag tone={known?.tone ?? 'plain'}>
+      {known?.glyph} {state}
+    </Tag>
+  );
+}
+
+interface Props {
+  readonly flow: { readonly id: string; readonly name: string };
+  readonly trips: readonly TripRow[];
+  readonly next: string | null;
+  readonly state: string | undefined;
+  readonly now: number;
+  readonly zone: string;
+}
+
+/** All trips of a flow: where each is, since when, what comes next and what it cost. */
+export function Trips({ flow, trips, next, state, now, zone }: Props) {
+  const href = (to: string | undefined): string => `/flows/${flow.id}/trips${to ? `?state=${to}` : ''}`;
+  return (
+    <>
+      <TopBar
+        path={<Link href={`/flows/${flow.id}`}>{flow.name}</Link>}
+        title="Trips"
+        tags={<span className="quiet">each is one record’s way through the flow</span>}
+      />
+      <div className="cols">
+        <section className="col paper grow">
+          <div className="bar ruled" style={{ paddingTop: 0, paddingBottom: 0 }}>
+            <div className="tabs">
+              <Link className={state === undefined ? 'on' : ''} href={href(undefined)}>
+                all
+              </Link>
+              {TRIP_STATES.map((entry) => (
+                <Link key={entry.state} className={state === entry.state ? 'on' : ''} href={href(entry.state)}>
+                  {entry.state}
+                </Link>
+              ))}
+            </div>
+          </div>
+          <table className="plain">
+            <thead>
+              <tr>
+                <th>person</th>
+                <th>company</th>
+                <th>state</th>
+                <th className="right">line</th>
+                <th>last word</th>
+                <th>next</th>
+                <th className="right">version</th>
+                <th className="right">cost</th>
+                <th className="right">begun</th>
+              </tr>
+            </thead>
+            <tbody>
+              {trips.map((trip) => (
+                <GoRow key={trip.id} href={`/trips/${trip.id}`}>
+                  <td>
+                    <Link href={`/trips/${trip.id}`} className="strong" style={{ textDecoration: 'none' }}>
+                      {trip.personName}
+                    </Link>
+                  </td>
+                  <td className="cut" style={{ maxWidth: 170 }}>
+                    {trip.companyName}
+                  </td>
+                  <td>
+                    <StateTag state={trip.state} />
+                  </td>
+                  <td className="right">{trip.line ?? '–'}</td>
+                  <td className="cut quiet" style={{ maxWidth: 260 }} title={trip.says ?? ''}>
+                    {trip.says}
+                  </td>
+                  <td className="quiet">{trip.dueAt === null || trip.endedAt !== null ? '' : dayTimeText(trip.dueAt, zone)}</td>
+                  <td className="right quiet">live {trip.versionNo}</td>
+                  <td className="right">{euro(trip.costMicro)}</td>
+                  <td className="right quiet">{ago(trip.createdAt, now)}</td>
+                </GoRow>
+              ))}
+            </tbody>
+          </table>
+          {trips.length === 0 ? (
+            <p className="empty">{state ? `No trip is ${state} now.` : 'No trip yet: take in a list and start this flow with it.'}</p>
+          ) : (
+            <p className="quiet" style={{ padding: '10px 16px' }}>
+              {plural(trips.length, 'trip')} shown{' '}
+              {next ? <Link href={`${href(state)}${state ? '&' : '?'}cursor=${encodeURIComponent(next)}`}>· older ones</Link> : null}
+            </p>
+          )}
+        </section>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,287 @@
+'use client';
+import { Button } from '@mui/material';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useMemo, useState } from 'react';
+import type { Library } from '../../../core/flow/check';
+import { moveLine, switchLine } from '../../../core/flow/edit';
+import { printFlow } from '../../../core/flow/syntax';
+import { plural } from '../../../core/base';
+import { call, sayProblem } from '../../client';
+import { dayText } from '../../kit/format';
+import { useShortcuts } from '../../kit/keys';
+import { Empty, Notice, Tag, TopBar } from '../../kit/parts';
+import { figuresOf, readScript } from '../state/script';
+import { RANGES, type LineCount, type Range, type Trial } from '../state/types';
+import './flows.css';
+import { LiveAtLine } from './LiveAtLine';
+import { NotSaved } from './NotSaved';
+import { ReleaseDialog } from './ReleaseDialog';
+import { Script, type Editing } from './Script';
+import { Sheet } from './Sheet';
+import { SpecimenPanel } from './SpecimenPanel';
+import { Specimens, type SpecimenPerson } from './Specimens';
+import { TextView } from './TextView';
+import { useDraft } from './useDraft';
+import { useTrial } from './useTrial';
+
+export interface WorkbenchFlow {
+  readonly id: string;
+  readonly draftText: string;
+  readonly draftNo: number;
+  readonly live: { readonly no: number; readonly text: string; readonly since: number } | null;
+  readonly underWay: number;
+}
+interface Props {
+  readonly flow: WorkbenchFlow;
+  readonly library: Library;
+  readonly trials: readonly Trial[];
+  readonly people: readonly SpecimenPerson[];
+  readonly live: Readonly<Record<Exclude<Range, 'trial'>, readonly LineCount[]>>;
+  readonly zone: string;
+  readonly mayEdit: boolean;
+  readonly mayRelease: boolean;
+}
+type View = 'script' | 'sheet' | 'text';
+
+/** The main screen: the flow as a readable script, live records beside it. */
+export function Workbench({ flow, library, trials: firstTrials, people: firstPeople, live, zone, mayEdit, mayRelease }: Props) {
+  const router = useRouter();
+  const [draft, send, saveNow] = useDraft(flow.id, flow.draftText, flow.draftNo, mayEdit);
+  const { trials, running, problem: trialProblem, start } = useTrial(flow.id, firstTrials);
+  const [people, setPeople] = useState(firstPeople);
+  const [view, setView] = useState<View>('script');
+  const [range, setRange] = useState<Range>(firstTrials.length > 0 || flow.underWay === 0 ? 'trial' : 'all');
+  const [chosen, setChosen] = useState<string | undefined>(undefined);
+  const [specimen, setSpecimen] = useState(0);
+  const [editing, setEditing] = useState<Editing>(null);
+  const [releasing, setReleasing] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+
+  const script = useMemo(() => readScript(draft.text, library), [draft.text, library]);
+  const trial = trials[0];
+  const counts = range === 'trial' ? (trial?.lines ?? []) : live[range];
+  const figures = useMemo(() => figuresOf(script.rows, counts), [script.rows, counts]);
+  const row =
+    script.rows.find((entry) => entry.mark === chosen) ??
+    script.rows.find((entry) => entry.kind === 'line' && entry.line.step.verb === 'score') ??
+    script.rows[0];
+  const errors = script.findings.filter((finding) => finding.severity === 'error').length;
+  const warnings = script.findings.length - errors;
+  const stale = trial !== undefined && trial.text !== draft.text;
+
+  const change = (text: string): void => {
+    send({ kind: 'change', text });
+  };
+  const tryOut = async (): Promise<void> => {
+    setRange('trial');
+    if (!(await saveNow())) return;
+    await start(people.map((person) => person.id));
+  };
+  const release = async (): Promise<void> => {
+    setProblem(null);
+    if (!(await saveNow())) return;
+    try {
+      await call('releaseFlow', { params: { id: flow.id }, body: {} });
+      setReleasing(false);
+      router.refresh();
+    } catch (error) {
+      setProblem(sayProblem(error));
+    }
+  };
+  const step = (by: number): void => {
+    const at = script.rows.findIndex((entry) => entry.mark === row?.mark);
+    setChosen(script.rows[Math.max(0, Math.min(script.rows.length - 1, at + by))]?.mark);
+  };
+
+  const line = row?.kind === 'line' ? row.mark : undefined;
+  const onLine = (change: (mark: string) => void): (() => void) | undefined =>
+    line !== undefined && mayEdit ? () => change(line) : undefined;
+  useShortcuts(
+    {
+      ArrowDown: () => step(1),
+      ArrowUp: () => step(-1),
+      '[': () => setSpecimen(Math.max(0, specimen - 1)),
+      ']': () => setSpecimen(Math.min((trial?.trips.length ?? 1) - 1, specimen + 1)),
+      'Alt+ArrowDown': onLine((mark) => change(moveLine(draft.text, mark, 1))),
+      'Alt+ArrowUp': onLine((mark) => change(moveLine(draft.text, mark, -1))),
+      o: onLine((mark) => change(switchLine(draft.text, mark))),
+      'Ctrl+z': mayEdit && (() => send({ kind: 'undo' })),
+      'Ctrl+y': mayEdit && (() => send({ kind: 'redo' })),
+      t: mayEdit && (() => void tryOut()),
+      n: mayEdit && view === 'script' && (() => setEditing({ kind: 'below', mark: line })),
+      Enter: view === 'script' ? onLine((mark) => setEditing({ kind: 'line', mark })) : undefined,
+    },
+    releasing,
+  );
+
+  return (
+    <>
+      <TopBar
+        path={<Link href="/flows">Flows</Link>}
+        title={script.name}
+        tags={
+          <>
+            <Tag tone="river" title={SAVE_WORDS[draft.save]}>
+              draft · {SAVE_WORDS[draft.save]}
+            </Tag>
+            {flow.live ? (
+              <Tag>
+                live {flow.live.no} since {dayText(flow.live.since, zone)}
+              </Tag>
+            ) : (
+              <Tag tone="brass">not live yet</Tag>
+            )}
+          </>
+        }
+      >
+        <Specimens flowId={flow.id} people={people} onChange={setPeople} />
+        <Button
+          disabled={!mayEdit || running || errors > 0}
+          onClick={() => void tryOut()}
+          title="Runs the draft on the specimens; nothing is sent and nothing is written on a record"
+        >
+          {running ? 'Trying …' : 'Try'} <kbd aria-hidden>T</kbd>
+        </Button>
+        <Button
+          variant="contained"
+          disabled={!mayRelease}
+          onClick={() => {
+            setReleasing(true);
+          }}
+        >
+          Release …
+        </Button>
+      </TopBar>
+      <NotSaved flowId={flow.id} draft={draft} send={send} saveNow={saveNow} />
+      {trialProblem ? <Notice>{trialProblem}</Notice> : null}
+      <div className="cols">
+        <section
+          className="col paper"
+          style={{ flex: '1 1 604px', display: 'flex', flexDirection: 'column', overflow: 'hidden' }}
+          aria-label="Flow"
+        >
+          <div className="bar ruled" style={{ padding: '0 12px 0 16px', background: 'var(--ground)', flex: 'none' }}>
+            <div className="tabs" role="group" aria-label="Where the numbers come from">
+              {RANGES.map((entry) => (
+                <button
+                  key={entry.range}
+                  className={range === entry.range ? 'on' : ''}
+                  aria-pressed={range === entry.range}
+                  onClick={() => {
+                    setRange(entry.range);
+                  }}
+                >
+                  {entry.label}
+                </button>
+              ))}
+            </div>
+            <span className="grow" />
+            {errors > 0 ? <span className="in-brick">■ {plural(errors, 'problem')}</span> : null}
+            {warnings > 0 ? <span className="in-brass">◆ {plural(warnings, 'warning')}</span> : null}
+            <div className="tabs" role="group" aria-label="View">
+              {(['script', 'sheet', 'text'] as const).map((entry) => (
+                <button
+                  key={entry}
+                  className={view === entry ? 'on' : ''}
+                  aria-pressed={view === entry}
+                  onClick={() => {
+                    setView(entry);
+                  }}
+                >
+                  {VIEW_WORDS[entry]}
+                </button>
+              ))}
+            </div>
+          </div>
+          <div style={{ overflow: 'auto', flex: 1, minHeight: 0 }}>
+            {view === 'script' ? (
+              <Script
+                script={script}
+                text={draft.text}
+                figures={figures}
+                trial={range === 'trial'}
+                chosen={row?.mark}
+                library={library}
+                mayEdit={mayEdit}
+                editing={editing}
+                onEditing={setEditing}
+                onChoose={setChosen}
+                onChange={change}
+              />
+            ) : view === 'text' ? (
+              <TextView initial={printFlow(script.parsed.tree)} library={library} mayEdit={mayEdit} onChange={change} />
+            ) : trial ? (
+              <Sheet
+                rows={script.rows}
+                trial={trial}
+                at={specimen}
+                mark={row?.mark}
+                onChoose={(at, mark) => {
+                  setSpecimen(at);
+                  setChosen(mark);
+                }}
+              />
+            ) : (
+              <Empty title="No trial yet">Press T: the draft runs on {plural(people.length, 'specimen')} and nothing is sent.</Empty>
+            )}
+          </div>
+        </section>
+        <aside className="col" style={{ flex: '0 1 500px', minWidth: 400 }} aria-label="Records">
+          {range !== 'trial' ? (
+            <LiveAtLine flowId={flow.id} row={row} figures={row ? figures.get(row.mark) : undefined} />
+          ) : trial ? (
+            <SpecimenPanel
+              row={row}
+              trial={trial}
+              before={trials[1]}
+              at={Math.min(specimen, Math.max(0, trial.trips.length - 1))}
+              onMove={setSpecimen}
+              stale={stale}
+            />
+          ) : (
+            <Empty
+              title={`Try it on ${plural(people.length, 'record')}`}
+              action={
+                <Button
+                  variant="contained"
+                  disabled={!mayEdit || running || errors > 0 || people.length === 0}
+                  onClick={() => void tryOut()}
+                >
+                  {running ? 'Trying …' : 'Try now'}
+                </Button>
+              }
+            >
+              The draft runs on{' '}
+              {people
+                .slice(0, 3)
+                .map((person) => person.name)
+                .join(', ')}
+              {people.length > 3 ? ' and others' : ''}. Nothing is sent, nothing is written on a record. Then every line shows what went in
+              and what came out.
+            </Empty>
+          )}
+        </aside>
+      </div>
+      {releasing ? (
+        <ReleaseDialog
+          name={script.name}
+          draft={draft.text}
+          live={flow.live}
+          underWay={flow.underWay}
+          findings={script.findings}
+          tried={trial !== undefined && !stale}
+          busy={draft.save === 'saving'}
+          problem={problem}
+          onRelease={() => void release()}
+          onClose={() => {
+            setReleasing(false);
+          }}
+        />
+      ) : null}
+    </>
+  );
+}
+
+const SAVE_WORDS = { saved: 'saved', changed: 'saving …', saving: 'saving …', conflict: 'not saved', failed: 'not saved' } as const;
+const VIEW_WORDS: Readonly<Record<View, string>> = { script: 'Script', sheet: 'Trial sheet', text: 'Text' };

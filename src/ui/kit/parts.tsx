@@ -1,0 +1,130 @@
+'use client';
+import { Tooltip } from '@mui/material';
+import { useRouter } from 'next/navigation';
+import type { ReactNode } from 'react';
+
+export type Tone = 'plain' | 'brass' | 'brick' | 'moss' | 'river' | 'plum';
+
+/** A word about state: always a word, the colour only helps. */
+export function Tag({ tone = 'plain', children, title }: { readonly tone?: Tone; readonly children: ReactNode; readonly title?: string }) {
+  const tag = <span className={`tag ${tone === 'plain' ? '' : tone}`}>{children}</span>;
+  return title ? <Tooltip title={title}>{tag}</Tooltip> : tag;
+}
+
+/** How much of something, 0 to 1, as a thin bar. */
+export function Meter({ share, width = 108 }: { readonly share: number; readonly width?: number }) {
+  return (
+    <div className="meter" style={{ width }} aria-hidden>
+      <i style={{ width: `${Math.round(Math.min(1, Math.max(0, share)) * 100)}%` }} />
+    </div>
+  );
+}
+
+export function TopBar({
+  path,
+  title,
+  children,
+  tags,
+}: {
+  readonly path?: ReactNode;
+  readonly title: string;
+  readonly tags?: ReactNode;
+  readonly children?: ReactNode;
+}) {
+  return (
+    <header className="top">
+      {path ? (
+        <span className="path">
+          {path} <span aria-hidden>&nbsp;/</span>
+        </span>
+      ) : null}
+      <h1 className="cut">{title}</h1>
+      {tags}
+      <span className="grow" />
+      {children}
+    </header>
+  );
+}
+
+/** Teaches what will stand here and offers the one thing to do. */
+export function Empty({ title, children, action }: { readonly title: string; readonly children: ReactNode; readonly action?: ReactNode }) {
+  return (
+    <div className="empty">
+      <h2 style={{ color: 'var(--ink)' }}>{title}</h2>
+      <p>{children}</p>
+      {action}
+    </div>
+  );
+}
+
+export function Notice({
+  calm = false,
+  children,
+  onClose,
+}: {
+  readonly calm?: boolean;
+  readonly children: ReactNode;
+  readonly onClose?: () => void;
+}) {
+  return (
+    <div className={`notice ${calm ? 'calm' : ''}`} role={calm ? 'status' : 'alert'}>
+      <span className="grow">{children}</span>
+      {onClose ? (
+        <button className="linkish" onClick={onClose}>
+          close
+        </button>
+      ) : null}
+    </div>
+  );
+}
+
+/** A text with one passage marked: what was written for this reader (`personal`), or the words that decided (`quote`). */
+export function Marked({
+  text,
+  passage,
+  as,
+}: {
+  readonly text: string;
+  readonly passage: string | null | undefined;
+  readonly as: 'personal' | 'quote';
+}) {
+  const at = passage ? text.indexOf(passage) : -1;
+  if (!passage || at < 0) return text;
+  return (
+    <>
+      {text.slice(0, at)}
+      <span className={as} title={as === 'personal' ? 'written for this reader, from a fact' : undefined}>
+        {passage}
+      </span>
+      {text.slice(at + passage.length)}
+    </>
+  );
+}
+
+/** A table row that leads somewhere; its name is a link to the same place, for the keyboard. */
+export function GoRow({ href, children }: { readonly href: string; readonly children: ReactNode }) {
+  const router = useRouter();
+  return (
+    <tr
+      className="go"
+      onClick={() => {
+        router.push(href);
+      }}
+    >
+      {children}
+    </tr>
+  );
+}
+
+export interface SaidText {
+  readonly text: string;
+  readonly calm: boolean;
+}
+/** What came of the last thing done, until it is closed. */
+export function Said({ said, onClose }: { readonly said: SaidText | null; readonly onClose: () => void }) {
+  return said ? (
+    <Notice calm={said.calm} onClose={onClose}>
+      {said.text}
+    </Notice>
+  ) : null;
+}

@@ -1,0 +1,98 @@
+'use client';
+import Link from 'next/link';
+import { ago, dayTimeText } from '../../kit/format';
+import { GoRow, Empty, Tag, TopBar, type Tone } from '../../kit/parts';
+
+export interface ThreadRow {
+  readonly id: string;
+  readonly personName: string;
+  readonly companyName: string | null;
+  readonly subject: string;
+  readonly state: 'open' | 'answered' | 'paused' | 'ended';
+  readonly pausedUntil: number | null;
+  readonly lastAt: number | null;
+  readonly count: number;
+  readonly lastKind: string | null;
+}
+
+export const THREAD_TONE: Readonly<Record<ThreadRow['state'], Tone>> = { open: 'river', answered: 'brass', paused: 'plum', ended: 'plain' };
+export const KIND_TONE: Readonly<Record<string, Tone>> = {
+  interested: 'moss',
+  objection: 'brick',
+  bounce: 'brick',
+  unsubscribe: 'brick',
+  'not now': 'brass',
+};
+
+/** Conversations, the one with the latest word first. */
+export function Threads({ threads, now, zone }: { readonly threads: readonly ThreadRow[]; readonly now: number; readonly zone: string }) {
+  const count = (state: ThreadRow['state']): number => threads.filter((thread) => thread.state === state).length;
+  return (
+    <>
+      <TopBar
+        title="Messages"
+        tags={
+          <span className="quiet">
+            {count('open')} open · {count('answered')} answered · {count('paused')} paused · {count('ended')} ended
+          </span>
+        }
+      />
+      <div className="cols">
+        <section className="col paper grow">
+          {threads.length === 0 ? (
+            <Empty title="No conversation yet">
+              A conversation begins when a first message has been approved on the desk. Its answers, and what Millrace understood of them,
+              stand here.
+            </Empty>
+          ) : (
+            <table className="plain">
+              <thead>
+                <tr>
+                  <th>with</th>
+                  <th>company</th>
+                  <th>about</th>
+                  <th>state</th>
+                  <th>last answer</th>
+                  <th className="right">mails</th>
+                  <th className="right">last</th>
+                </tr>
+              </thead>
+              <tbody>
+                {threads.map((thread) => (
+                  <GoRow key={thread.id} href={`/messages/${thread.id}`}>
+                    <td>
+                      <Link href={`/messages/${thread.id}`} className="strong" style={{ textDecoration: 'none' }}>
+                        {thread.personName}
+                      </Link>
+                    </td>
+                    <td className="cut" style={{ maxWidth: 180 }}>
+                      {thread.companyName}
+                    </td>
+                    <td className="cut quiet" style={{ maxWidth: 260 }}>
+                      {thread.subject}
+                    </td>
+                    <td>
+                      <Tag tone={THREAD_TONE[thread.state]}>
+                        {thread.state}
+                        {thread.state === 'paused' && thread.pausedUntil !== null ? ` until ${dayTimeText(thread.pausedUntil, zone)}` : ''}
+                      </Tag>
+                    </td>
+                    <td>
+                      {thread.lastKind ? (
+                        <Tag tone={KIND_TONE[thread.lastKind] ?? 'plain'}>{thread.lastKind}</Tag>
+                      ) : (
+                        <span className="quiet">none yet</span>
+                      )}
+                    </td>
+                    <td className="right">{thread.count}</td>
+                    <td className="right quiet">{thread.lastAt === null ? 'planned' : ago(thread.lastAt, now)}</td>
+                  </GoRow>
+                ))}
+              </tbody>
+            </table>
+          )}
+        </section>
+      </div>
+    </>
+  );
+}

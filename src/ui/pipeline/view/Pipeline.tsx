@@ -1,0 +1,107 @@
+'use client';
+import { MenuItem, Select } from '@mui/material';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { plural } from '../../../core/base';
+import { call, sayProblem } from '../../client';
+import { ago } from '../../kit/format';
+import { Empty, Notice, TopBar } from '../../kit/parts';
+
+export interface DealRow {
+  readonly id: string;
+  readonly title: string;
+  readonly pipeline: string;
+  readonly stage: string;
+  readonly amount: number | null;
+  readonly personId: string | null;
+  readonly personName: string | null;
+  readonly ownerName: string | null;
+  readonly stageSince: number;
+}
+interface Props {
+  readonly pipelines: readonly { readonly name: string; readonly stages: readonly string[] }[];
+  readonly deals: readonly DealRow[];
+  readonly now: number;
+  readonly mayChange: boolean;
+}
+
+/** Deals by stage, the longest silent first; a deal is moved by choosing its stage. */
+export function Pipeline({ pipelines, deals, now, mayChange }: Props) {
+  const router = useRouter();
+  const [problem, setProblem] = useState<string | null>(null);
+  const move = (id: string, stage: string): void => {
+    call('changeDeal', { params: { id }, body: { stage } }).then(
+      () => {
+        router.refresh();
+      },
+      (error: unknown) => {
+        setProblem(sayProblem(error));
+      },
+    );
+  };
+  return (
+    <>
+      <TopBar title="Pipeline" tags={<span className="quiet">{plural(deals.length, 'deal')}</span>} />
+      {problem ? <Notice>{problem}</Notice> : null}
+      <div className="cols" style={{ overflow: 'auto' }}>
+        {deals.length === 0 ? (
+          <Empty title="No deal yet">A flow opens deals with “open deal in …”, or the API does. They stand here by stage.</Empty>
+        ) : (
+          pipelines.flatMap((pipeline) =>
+            pipeline.stages.map((stage) => {
+              const here = deals
+                .filter((deal) => deal.pipeline === pipeline.name && deal.stage === stage)
+                .sort((a, b) => a.stageSince - b.stageSince);
+              return (
+                <section key={`${pipeline.name} ${stage}`} className="col" style={{ flex: '1 1 200px', minWidth: 190 }} aria-label={stage}>
+                  <div className="bar ruled">
+                    <h2 className="grow">{stage}</h2>
+                    <span className="quiet">{here.length}</span>
+                  </div>
+                  {here.map((deal) => (
+                    <article
+                      key={deal.id}
+                      style={{
+                        margin: 8,
+                        padding: '8px 10px',
+                        background: 'var(--paper)',
+                        border: '1px solid var(--line)',
+                        borderRadius: 4,
+                      }}
+                    >
+                      <div className="strong">
+                        {deal.personId ? <Link href={`/records/people/${deal.personId}`}>{deal.title}</Link> : deal.title}
+                      </div>
+                      <div className="quiet small">
+                        {deal.personName} · {ago(deal.stageSince, now)} here
+                        {deal.amount === null ? '' : ` · ${deal.amount.toLocaleString('en-GB')} €`}
+                      </div>
+                      <div className="quiet small">{deal.ownerName ?? 'nobody looks after it'}</div>
+                      {mayChange ? (
+                        <Select
+                          value={deal.stage}
+                          onChange={(event) => {
+                            move(deal.id, event.target.value);
+                          }}
+                          inputProps={{ 'aria-label': `Stage of ${deal.title}, ${deal.personName ?? ''}` }}
+                          sx={{ mt: 0.5, fontSize: 12 }}
+                        >
+                          {pipeline.stages.map((to) => (
+                            <MenuItem key={to} value={to}>
+                              {to}
+                            </MenuItem>
+                          ))}
+                        </Select>
+                      ) : null}
+                    </article>
+                  ))}
+                </section>
+              );
+            }),
+          )
+        )}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,127 @@
+import { FIELDS } from '../../../core/facts';
+import { scalarText } from '../../kit/format';
+import type { Happening, KnownField, MessageItem } from './types';
+
+const GROUPS = ['Growing', 'Firm', 'Person', 'Reach', 'Deal'] as const;
+const ORDER = new Map(FIELDS.map((field, i) => [`${field.record}.${field.key}`, i]));
+/** Shown in the page's head, so not again below. */
+const IN_HEAD = new Set(['person.name', 'person.first_name', 'person.last_name', 'company.name', 'person.status', 'company.status']);
+
+export interface FactGroup {
+  readonly name: string;
+  readonly fields: readonly KnownField[];
+}
+
+/** Known fields by group, in the order of the catalogue. */
+export function factGroups(known: readonly KnownField[]): readonly FactGroup[] {
+  const order = (field: KnownField): number => ORDER.get(`${field.record}.${field.key}`) ?? 999;
+  return GROUPS.map((name) => ({
+    name,
+    fields: known
+      .filter((field) => field.group === name && !IN_HEAD.has(`${field.record}.${field.key}`))
+      .sort((a, b) => order(a) - order(b)),
+  })).filter((group) => group.fields.length > 0);
+}
+
+export interface TimelineItem {
+  readonly id: string;
+  readonly at: number;
+  readonly kind: string;
+  readonly title: string;
+  readonly tags: readonly { readonly text: string; readonly tone: 'moss' | 'brick' | 'plain' | 'brass' }[];
+  readonly text: string | null;
+  readonly href: string | null;
+  readonly class: 'messages' | 'notes' | 'trips';
+}
+
+const REPLY_TONE: Readonly<Record<string, TimelineItem['tags'][number]['tone']>> = {
+  interested: 'moss',
+  objection: 'brick',
+  unsubscribe: 'brick',
+  bounce: 'brick',
+};
+const CLASS: Readonly<Record<string, TimelineItem['class']>> = {
+  note: 'notes',
+  change: 'notes',
+  reply: 'messages',
+  sent: 'messages',
+  review: 'messages',
+};
+const text = (value: unknown): string | null => (typeof value === 'string' && value !== '' ? value : null);
+
+/**
+ * One timeline of what happened: the record's own, and the messages that left or came in (told from the messages
+ * themselves, so that the words stand there). Newest first.
+ */
+export function timeline(happened: readonly Happening[], messages: readonly MessageItem[], firstName: string): readonly TimelineItem[] {
+  const told = new Set(['sent', 'reply']);
+  const own = happened
+    .filter((entry) => !told.has(entry.kind) || messages.length === 0 || entry.detail.kind === 'unsubscribe')
+    .map((entry, i): TimelineItem => ({
+      id: `h${i}`,
+      at: entry.at,
+      kind: entry.kind,
+      title: titleOf(entry),
+      tags: [],
+      text: detailOf(entry),
+      href: text(entry.detail.tripId) ? `/trips/${scalarText(entry.detail.tripId)}` : null,
+      class: CLASS[entry.kind] ?? 'trips',
+    }));
+  const mail = messages
+    .filter((message) => message.state === 'sent' || message.state === 'received')
+    .map((message): TimelineItem => {
+      const incoming = message.direction === 'in';
+      const { reading } = message;
+      return {
+        id: message.id,
+        at: message.at,
+        kind: incoming ? 'reply' : 'sent',
+        title: incoming ? (reading?.kind === 'bounce' ? 'The mail came back' : `${firstName} answered`) : message.subject,
+        tags: [
+          ...(reading
+            ? [
+                {
+                  text: reading.objection ? `${reading.kind} · ${reading.objection}` : reading.kind,
+                  tone: REPLY_TONE[reading.kind] ?? ('plain' as const),
+                },
+              ]
+            : []),
+          ...(reading?.when ? [{ text: `asks: ${reading.when}`, tone: 'plain' as const }] : []),
+        ],
+        text: incoming
+          ? (reading?.quote ?? firstWords(message.body))
+          : `touch ${(message.touch ?? 0) + 1}${message.approvedByName ? ` · approved by ${message.approvedByName}` : ''}`,
+        href: message.threadId ? `/messages/${message.threadId}` : null,
+        class: 'messages',
+      };
+    });
+  return [...own, ...mail].sort((a, b) => b.at - a.at);
+}
+
+const firstWords = (body: string): string =>
+  body
+    .split(/\nOn .+ wrote:/)[0]
+    ?.trim()
+    .slice(0, 200) ?? '';
+
+function titleOf(entry: Happening): string {
+  if (entry.kind === 'score')
+    return entry.detail.out === true ? 'Scored: out' : `Fit ${scalarText(entry.detail.points)}, ${scalarText(entry.detail.band)}`;
+  if (entry.kind === 'read') return entry.says;
+  if (entry.kind === 'note') return typeof entry.detail.by === 'string' ? `Note by ${entry.detail.by}` : 'Note';
+  return entry.says;
+}
+
+function detailOf(entry: Happening): string | null {
+  if (entry.kind === 'note') return entry.says;
+  if (entry.kind === 'score') return text(entry.detail.why);
+  if (entry.kind === 'intake') {
+    const row = typeof entry.detail.row === 'number' ? `row ${entry.detail.row}` : null;
+    const note = text(entry.detail.note);
+    return [row, note ? `“${note}”` : null].filter((part) => part !== null).join(' · ') || null;
+  }
+  return null;
+}
+
+/** Confidence in words, for who reads no bars. */
+export const sureness = (confidence: number): string => (confidence >= 0.9 ? 'sure' : confidence >= 0.6 ? 'fairly sure' : 'not sure');

@@ -1,0 +1,47 @@
+/** What the record pages show, as the server gives it. */
+import type { JsonObject } from '../../../core/base';
+import type { Fact } from '../../../core/facts';
+
+export interface KnownField {
+  readonly record: 'person' | 'company' | 'deal';
+  readonly recordId: string;
+  readonly key: string;
+  readonly label: string;
+  readonly group: string;
+  readonly unit: string | null;
+  readonly fact: Fact | null;
+  readonly others: readonly Fact[];
+}
+export interface Happening {
+  readonly at: number;
+  readonly kind: string;
+  readonly says: string;
+  readonly detail: JsonObject;
+}
+export interface MessageItem {
+  readonly id: string;
+  readonly threadId: string | null;
+  readonly direction: 'in' | 'out';
+  readonly subject: string;
+  readonly body: string;
+  readonly state: string;
+  readonly touch: number | null;
+  readonly at: number;
+  readonly dueAt: number | null;
+  readonly approvedByName: string | null;
+  readonly handledAt: number | null;
+  readonly says: string | null;
+  readonly reading: {
+    readonly kind: string;
+    readonly objection: string | null;
+    readonly when: string | null;
+    readonly quote: string | null;
+  } | null;
+}
+export interface MergeItem {
+  readonly id: number;
+  readonly kind: string;
+  readonly fromName: string;
+  readonly by: string;
+  readonly at: number;
+}

@@ -1,0 +1,161 @@
+'use client';
+import { TextField, Tooltip } from '@mui/material';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { printValue, SOURCE_LABELS, type Fact } from '../../../core/facts';
+import { plural } from '../../../core/base';
+import { call, sayProblem } from '../../client';
+import { ago, pageText } from '../../kit/format';
+import { factGroups, sureness } from '../state/group';
+import type { KnownField } from '../state/types';
+
+interface Props {
+  readonly known: readonly KnownField[];
+  readonly now: number;
+  readonly mayChange: boolean;
+}
+
+/** Every value with its source, age and confidence; competing values below it; edited by hand in place. */
+export function Known({ known, now, mayChange }: Props) {
+  const disputed = known.filter((field) => field.others.length > 0).length;
+  const facts = known.filter((field) => field.fact?.value != null).length;
+  return (
+    <>
+      <div className="bar">
+        <h2 className="grow">What we know</h2>
+        <span className="quiet">
+          {plural(facts, 'value')}
+          {disputed > 0 ? <span className="in-brass"> · {disputed} disputed</span> : null}
+        </span>
+      </div>
+      {factGroups(known).map((group) => (
+        <section key={group.name} aria-label={group.name}>
+          <h3 className="group-head">{group.name}</h3>
+          {group.fields.map((field) => (
+            <FieldRow key={`${field.record} ${field.key}`} field={field} now={now} mayChange={mayChange} />
+          ))}
+        </section>
+      ))}
+    </>
+  );
+}
+
+function sourceOf(fact: Fact): string {
+  return fact.url ? pageText(fact.url) : `${SOURCE_LABELS[fact.source]} · ${fact.sourceRef}`;
+}
+
+function FieldRow({ field, now, mayChange }: { readonly field: KnownField; readonly now: number; readonly mayChange: boolean }) {
+  const [open, setOpen] = useState(false);
+  const [editing, setEditing] = useState(false);
+  const { fact } = field;
+  const unit = field.unit ?? undefined;
+  const nothing = fact?.value == null;
+  return (
+    <div className="fact">
+      <span className="quiet">{field.label}</span>
+      <div>
+        {editing ? (
+          <EditValue
+            field={field}
+            onDone={() => {
+              setEditing(false);
+            }}
+          />
+        ) : (
+          <button
+            className="value"
+            disabled={!mayChange}
+            title={mayChange ? 'Change by hand' : undefined}
+            onClick={() => {
+              setEditing(true);
+            }}
+          >
+            {printValue(fact?.value, unit)}
+          </button>
+        )}
+        {nothing && fact ? <div className="small in-brass">looked for, not found: {sourceOf(fact)}</div> : null}
+        {open && fact ? (
+          <div className="small quiet" style={{ padding: '2px 0 4px' }}>
+            {fact.quote ? (
+              <div className="quote" style={{ color: 'var(--ink)' }}>
+                “{fact.quote}”
+              </div>
+            ) : null}
+            <div style={{ overflowWrap: 'anywhere' }}>
+              {sourceOf(fact)} · {sureness(fact.confidence)}
+            </div>
+          </div>
+        ) : null}
+        {field.others.slice(0, open ? 20 : 1).map((other) => (
+          <div key={other.id} className="small quiet">
+            {printValue(other.value, unit)} · {SOURCE_LABELS[other.source]}, {ago(other.observedAt, now)} · not chosen
+          </div>
+        ))}
+      </div>
+      {fact ? (
+        <Tooltip title={`${sourceOf(fact)} · ${sureness(fact.confidence)} (${Math.round(fact.confidence * 100)} %)`}>
+          <button
+            className="source"
+            aria-expanded={open}
+            aria-label={`Source of ${field.label}: ${SOURCE_LABELS[fact.source]}, ${sureness(fact.confidence)}`}
+            onClick={() => {
+              setOpen(!open);
+            }}
+          >
+            <span>{SOURCE_LABELS[fact.source]}</span> <span className="quiet">{ago(fact.observedAt, now)}</span>
+            <span className="meter" style={{ width: 22 }} aria-hidden>
+              <i style={{ width: `${Math.round(fact.confidence * 100)}%` }} />
+            </span>
+          </button>
+        </Tooltip>
+      ) : (
+        <span />
+      )}
+    </div>
+  );
+}
+
+function EditValue({ field, onDone }: { readonly field: KnownField; readonly onDone: () => void }) {
+  const router = useRouter();
+  const before = field.fact?.value;
+  const [typed, setTyped] = useState(before == null ? '' : typeof before === 'boolean' ? (before ? 'yes' : 'no') : String(before));
+  const [problem, setProblem] = useState<string | null>(null);
+  const save = (): void => {
+    const body = { values: { [field.key]: typed } };
+    const params = { id: field.recordId };
+    (field.record === 'person' ? call('changePerson', { params, body }) : call('changeCompany', { params, body })).then(
+      () => {
+        onDone();
+        router.refresh();
+      },
+      (error: unknown) => {
+        setProblem(sayProblem(error));
+      },
+    );
+  };
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        save();
+      }}
+    >
+      <TextField
+        autoFocus
+        fullWidth
+        value={typed}
+        error={problem !== null}
+        onChange={(event) => {
+          setTyped(event.target.value);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') onDone();
+        }}
+        slotProps={{ htmlInput: { 'aria-label': `New value of ${field.label}` } }}
+      />
+      <p className={`small ${problem ? 'in-brick' : 'quiet'}`} role={problem ? 'alert' : undefined}>
+        {problem ?? `Enter keeps it as said by hand${field.unit ? `, in ${field.unit}` : ''}; the other values stay below · Escape leaves`}
+      </p>
+    </form>
+  );
+}

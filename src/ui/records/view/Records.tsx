@@ -1,0 +1,220 @@
+'use client';
+import { TextField } from '@mui/material';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import { plural } from '../../../core/base';
+import { ago } from '../../kit/format';
+import { Empty, Said, Tag, TopBar, type SaidText } from '../../kit/parts';
+import { PutInFlow, type FlowName } from './PutInFlow';
+
+export interface PersonRow {
+  readonly id: string;
+  readonly name: string;
+  readonly jobTitle: string | null;
+  readonly email: string | null;
+  readonly companyId: string | null;
+  readonly companyName: string | null;
+  readonly ownerName: string | null;
+  readonly status: string | null;
+  readonly createdAt: number;
+}
+export interface CompanyRow {
+  readonly id: string;
+  readonly name: string;
+  readonly website: string | null;
+  readonly city: string | null;
+  readonly country: string | null;
+  readonly heatedArea: number | null;
+  readonly controls: string | null;
+  readonly people: number;
+  readonly createdAt: number;
+}
+interface Props {
+  readonly list:
+    | { readonly kind: 'people'; readonly items: readonly PersonRow[] }
+    | { readonly kind: 'companies'; readonly items: readonly CompanyRow[] };
+  readonly next: string | null;
+  readonly search: string;
+  readonly counts: { readonly people: number; readonly companies: number };
+  readonly flows: readonly FlowName[];
+  readonly now: number;
+  readonly mayStart: boolean;
+}
+
+const SEARCH_AFTER_MS = 250;
+
+/** People and companies, newest first, found by typing; many put into a flow at once. */
+export function Records({ list, next, search, counts, flows, now, mayStart }: Props) {
+  const router = useRouter();
+  const [typed, setTyped] = useState(search);
+  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
+  const [said, setSaid] = useState<SaidText | null>(null);
+  const href = (more: Readonly<Record<string, string>>): string => {
+    const query = new URLSearchParams({
+      ...(list.kind === 'companies' ? { kind: 'companies' } : {}),
+      ...(typed.trim() === '' ? {} : { search: typed.trim() }),
+      ...more,
+    });
+    return `/records?${query.toString()}`;
+  };
+  useEffect(() => {
+    if (typed === search) return;
+    const timer = setTimeout(() => {
+      router.replace(href({}));
+    }, SEARCH_AFTER_MS);
+    return () => {
+      clearTimeout(timer);
+    };
+  });
+  const pick = (id: string): void => {
+    setPicked((before) => (before.has(id) ? new Set([...before].filter((other) => other !== id)) : new Set([...before, id])));
+  };
+  return (
+    <>
+      <TopBar
+        title="Records"
+        tags={
+          <div className="tabs" style={{ alignSelf: 'flex-end' }}>
+            <Link href="/records" className={list.kind === 'people' ? 'on' : ''}>
+              People {counts.people.toLocaleString('en-GB')}
+            </Link>
+            <Link href="/records?kind=companies" className={list.kind === 'companies' ? 'on' : ''}>
+              Companies {counts.companies.toLocaleString('en-GB')}
+            </Link>
+          </div>
+        }
+      >
+        {picked.size > 0 ? (
+          <PutInFlow
+            main
+            label={`Put ${picked.size} in a flow`}
+            flows={flows}
+            personIds={[...picked]}
+            say={({ started, already }, flow) =>
+              `${plural(started, 'person is', 'people are')} on the way through ${flow.name}${already > 0 ? `; ${already} were in it already and are not taken twice` : ''}.`
+            }
+            onSaid={(next) => {
+              setSaid(next);
+              if (next.calm) setPicked(new Set());
+            }}
+          />
+        ) : null}
+        <TextField
+          placeholder={list.kind === 'people' ? 'Name, company or e-mail' : 'Name, site or place'}
+          value={typed}
+          onChange={(event) => {
+            setTyped(event.target.value);
+          }}
+          sx={{ width: 240 }}
+          slotProps={{ htmlInput: { 'aria-label': 'Search records' } }}
+        />
+      </TopBar>
+      <Said
+        said={said}
+        onClose={() => {
+          setSaid(null);
+        }}
+      />
+      <div className="cols">
+        <section className="col paper grow">
+          {list.items.length === 0 ? (
+            <Empty title={search ? `Nothing with “${search}”` : 'No records yet'}>
+              {search
+                ? 'Look for a part of a name, a company or an e-mail address.'
+                : 'Take in a list under Sources: people and companies come with every value’s source.'}
+            </Empty>
+          ) : list.kind === 'people' ? (
+            <table className="plain">
+              <thead>
+                <tr>
+                  {mayStart ? <th style={{ width: 20 }} aria-label="Choose" /> : null}
+                  <th>name</th>
+                  <th>role</th>
+                  <th>company</th>
+                  <th>e-mail</th>
+                  <th>looked after by</th>
+                  <th>status</th>
+                  <th className="right">known for</th>
+                </tr>
+              </thead>
+              <tbody>
+                {list.items.map((person) => (
+                  <tr key={person.id} className={picked.has(person.id) ? 'on' : ''}>
+                    {mayStart ? (
+                      <td>
+                        <input
+                          type="checkbox"
+                          aria-label={`Choose ${person.name}`}
+                          checked={picked.has(person.id)}
+                          onChange={() => {
+                            pick(person.id);
+                          }}
+                        />
+                      </td>
+                    ) : null}
+                    <td>
+                      <Link href={`/records/people/${person.id}`} className="strong" style={{ textDecoration: 'none' }}>
+                        {person.name}
+                      </Link>
+                    </td>
+                    <td className="quiet">{person.jobTitle}</td>
+                    <td>
+                      {person.companyId ? (
+                        <Link href={`/records/companies/${person.companyId}`} style={{ textDecoration: 'none' }}>
+                          {person.companyName}
+                        </Link>
+                      ) : null}
+                    </td>
+                    <td>{person.email ?? <span className="in-brass small">none</span>}</td>
+                    <td className="quiet">{person.ownerName}</td>
+                    <td>{person.status ? <Tag>{person.status}</Tag> : null}</td>
+                    <td className="right quiet">{ago(person.createdAt, now)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          ) : (
+            <table className="plain">
+              <thead>
+                <tr>
+                  <th>company</th>
+                  <th>site</th>
+                  <th>place</th>
+                  <th className="right">heated area</th>
+                  <th>controls</th>
+                  <th className="right">people</th>
+                  <th className="right">known for</th>
+                </tr>
+              </thead>
+              <tbody>
+                {list.items.map((company) => (
+                  <tr key={company.id}>
+                    <td>
+                      <Link href={`/records/companies/${company.id}`} className="strong" style={{ textDecoration: 'none' }}>
+                        {company.name}
+                      </Link>
+                    </td>
+                    <td className="quiet">{company.website}</td>
+                    <td>{[company.city, company.country].filter(Boolean).join(', ')}</td>
+                    <td className="right">
+                      {company.heatedArea === null ? <span className="quiet">–</span> : `${company.heatedArea.toLocaleString('en-GB')} ha`}
+                    </td>
+                    <td>{company.controls}</td>
+                    <td className="right">{company.people}</td>
+                    <td className="right quiet">{ago(company.createdAt, now)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          {next ? (
+            <p style={{ padding: '10px 16px' }}>
+              <Link href={href({ cursor: next })}>Older ones</Link>
+            </p>
+          ) : null}
+        </section>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,132 @@
+'use client';
+import { fieldOf, printValue, type FactValue } from '../../../core/facts';
+import { Tag } from '../../kit/parts';
+
+export interface PreviewRow {
+  readonly row: number;
+  readonly fileRow: number;
+  readonly cells: readonly string[];
+  readonly plan: {
+    readonly kind: 'new' | 'known' | 'perhaps' | 'refused';
+    readonly why: string;
+    readonly otherName: string | null;
+    readonly newCompany: boolean;
+  };
+  readonly reading: {
+    readonly record: {
+      readonly person: Readonly<Record<string, FactValue>>;
+      readonly company: Readonly<Record<string, FactValue>>;
+      readonly note: string | null;
+    };
+    readonly remarks: readonly { readonly target: string; readonly raw: string; readonly says: string }[];
+    readonly refused: string | null;
+  };
+}
+
+/** One row as it will be: values as read, what was changed about them, and what becomes of it. */
+export function RowCard({
+  rows,
+  at,
+  onMove,
+  total,
+}: {
+  readonly rows: readonly PreviewRow[];
+  readonly at: number;
+  readonly onMove: (at: number) => void;
+  readonly total: number;
+}) {
+  const row = rows[at];
+  if (!row) return null;
+  const { person, company, note } = row.reading.record;
+  const values = [
+    ...Object.entries(person)
+      .filter(([key]) => key !== 'first_name' && key !== 'last_name')
+      .map(([key, value]) => ({ id: `person ${key}`, field: fieldOf('person', key), value })),
+    ...Object.entries(company).map(([key, value]) => ({ id: `company ${key}`, field: fieldOf('company', key), value })),
+  ];
+  const tone = { new: 'river', known: 'river', perhaps: 'brass', refused: 'brick' } as const;
+  return (
+    <section aria-label="Row as it will be">
+      <div style={{ display: 'flex', alignItems: 'center', gap: 8, margin: '14px 0 6px' }}>
+        <h2 className="grow">Row {row.row} as it will be</h2>
+        <button
+          className="linkish"
+          disabled={at === 0}
+          onClick={() => {
+            onMove(at - 1);
+          }}
+          aria-label="Row before"
+        >
+          ‹
+        </button>
+        <span className="quiet small">{rows.length === total ? `${row.row} of ${total}` : `${at + 1} of ${rows.length}`}</span>
+        <button
+          className="linkish"
+          disabled={at >= rows.length - 1}
+          onClick={() => {
+            onMove(at + 1);
+          }}
+          aria-label="Next row"
+        >
+          ›
+        </button>
+      </div>
+      <div style={{ padding: '4px 0 8px' }}>
+        <Tag tone={tone[row.plan.kind]}>{row.plan.kind === 'perhaps' ? 'perhaps known' : row.plan.kind}</Tag>{' '}
+        <span className="quiet small">
+          {row.plan.why}
+          {row.plan.kind === 'known' && row.plan.otherName ? ` · ${row.plan.otherName}` : ''}
+        </span>
+      </div>
+      {values.map(({ id, field, value }) => {
+        const shown = printValue(value, field?.unit);
+        const raw = row.cells.find((cell) => cell.trim() !== '' && cell.trim() !== String(value) && looksLike(cell, value));
+        return (
+          <div key={id} style={{ display: 'flex', gap: 8, padding: '4px 0', borderTop: '1px solid var(--line)' }}>
+            <span className="quiet" style={{ width: 104, flex: 'none' }}>
+              {field?.label ?? id}
+            </span>
+            <span className="grow" style={{ overflowWrap: 'anywhere' }}>
+              {raw ? <s className="quiet">{raw.trim().replace(/\s+/g, ' ').slice(0, 40)}</s> : null} <span className="strong">{shown}</span>
+            </span>
+          </div>
+        );
+      })}
+      {note ? (
+        <div style={{ display: 'flex', gap: 8, padding: '4px 0', borderTop: '1px solid var(--line)' }}>
+          <span className="quiet" style={{ width: 104, flex: 'none' }}>
+            note
+          </span>
+          <span className="grow">“{note}”</span>
+        </div>
+      ) : null}
+      {row.reading.remarks.map((remark) => (
+        <p key={remark.target} className="small in-brass" style={{ padding: '4px 0' }}>
+          {remark.says}
+        </p>
+      ))}
+    </section>
+  );
+}
+
+/** Whether a cell is where a value came from though it is written otherwise: same digits, or same letters. */
+function looksLike(cell: string, value: FactValue): boolean {
+  const bare = (text: string): string =>
+    text
+      .toLowerCase()
+      .replace(/^https?:\/\//, '')
+      .replace(/[^\p{L}\d]/gu, '');
+  const [a, b] = [bare(cell), bare(String(value))];
+  if (typeof value === 'number')
+    return (
+      /^\d[\d.,]*\s*(ha|m2|m²)?$/i.test(cell.trim()) && (a.startsWith(b.slice(0, 2)) || Number(cell.replace(',', '.')) / 10_000 === value)
+    );
+  if (b === '' || a === '') return false;
+  if (/^\+?\d+$/.test(String(value)))
+    return a.length > 6 && b.endsWith(a.replace(/^0+/, '').slice(-6)) && /^[\d ()+/.-]+$/.test(cell.trim());
+  return (
+    a === b ||
+    (a.length > 4 && (b.includes(a) || a.includes(b)) && Math.abs(a.length - b.length) < 9) ||
+    [...a].sort().join('') === [...b].sort().join('')
+  );
+}

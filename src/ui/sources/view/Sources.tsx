@@ -1,0 +1,170 @@
+'use client';
+import { Button } from '@mui/material';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useRef, useState, type DragEvent } from 'react';
+import { plural } from '../../../core/base';
+import { call, sayProblem } from '../../client';
+import { ago } from '../../kit/format';
+import { GoRow, Notice, Tag, TopBar } from '../../kit/parts';
+
+export interface ListView {
+  readonly id: string;
+  readonly fileName: string;
+  readonly label: string;
+  readonly state: 'looked at' | 'queued' | 'running' | 'done' | 'failed';
+  readonly total: number;
+  readonly doneRows: number;
+  readonly counts: Readonly<Record<string, number>>;
+  readonly createdAt: number;
+}
+
+/** Where records come in: drop a list here, and see the lists that were taken in. */
+export function Sources({
+  lists,
+  now,
+  mayTakeIn,
+}: {
+  readonly lists: readonly ListView[];
+  readonly now: number;
+  readonly mayTakeIn: boolean;
+}) {
+  const router = useRouter();
+  const picker = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const [busy, setBusy] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const bring = (file: File | undefined): void => {
+    if (!file) return;
+    setBusy(file.name);
+    setProblem(null);
+    call('uploadList', { query: { name: file.name }, file }).then(
+      (preview) => {
+        router.push(`/sources/${preview.import.id}`);
+      },
+      (error: unknown) => {
+        setBusy(null);
+        setProblem(sayProblem(error));
+      },
+    );
+  };
+  const onDrop = (event: DragEvent): void => {
+    event.preventDefault();
+    setOver(false);
+    bring(event.dataTransfer.files[0]);
+  };
+  return (
+    <>
+      <TopBar title="Sources" tags={<span className="quiet">where people and companies come in</span>} />
+      {problem ? (
+        <Notice
+          onClose={() => {
+            setProblem(null);
+          }}
+        >
+          {problem}
+        </Notice>
+      ) : null}
+      <div className="cols">
+        <section className="col paper grow">
+          {mayTakeIn ? (
+            <div
+              onDragOver={(event) => {
+                event.preventDefault();
+                setOver(true);
+              }}
+              onDragLeave={() => {
+                setOver(false);
+              }}
+              onDrop={onDrop}
+              style={{
+                margin: 16,
+                padding: '22px 24px',
+                border: `1px dashed ${over ? 'var(--river)' : 'var(--edge)'}`,
+                background: over ? 'var(--chosen)' : 'var(--ground)',
+                borderRadius: 4,
+                display: 'flex',
+                alignItems: 'center',
+                gap: 20,
+              }}
+            >
+              <div className="grow">
+                <div className="strong">{busy ? `Looking at ${busy} …` : 'Drop a list of people here'}</div>
+                <div className="quiet">
+                  CSV with any headings, any delimiter, any encoding. You see what will happen with every row before anything is changed.
+                </div>
+              </div>
+              <Button variant="contained" disabled={busy !== null} onClick={() => picker.current?.click()}>
+                Choose a file
+              </Button>
+              <input
+                ref={picker}
+                type="file"
+                accept=".csv,.txt,.tsv,text/csv"
+                hidden
+                aria-label="List file"
+                onChange={(event) => {
+                  bring(event.target.files?.[0]);
+                }}
+              />
+            </div>
+          ) : null}
+          <div className="bar ruled">
+            <h2>Lists taken in</h2>
+          </div>
+          {lists.length === 0 ? (
+            <p className="empty">
+              No list yet. The demo’s list lies in demo/lists/bezoekers_najaar.csv: 240 visitors of an autumn fair, with the faults of real
+              lists.
+            </p>
+          ) : (
+            <table className="plain">
+              <thead>
+                <tr>
+                  <th>list</th>
+                  <th>state</th>
+                  <th className="right">rows</th>
+                  <th className="right">new</th>
+                  <th className="right">known</th>
+                  <th className="right">perhaps</th>
+                  <th className="right">refused</th>
+                  <th className="right">taken in</th>
+                </tr>
+              </thead>
+              <tbody>
+                {lists.map((list) => (
+                  <GoRow key={list.id} href={`/sources/${list.id}`}>
+                    <td>
+                      <Link href={`/sources/${list.id}`} className="strong" style={{ textDecoration: 'none' }}>
+                        {list.label}
+                      </Link>{' '}
+                      <span className="quiet small">{list.fileName}</span>
+                    </td>
+                    <td>
+                      {list.state === 'done' ? (
+                        <Tag tone="moss">✓ done</Tag>
+                      ) : list.state === 'failed' ? (
+                        <Tag tone="brick">■ failed</Tag>
+                      ) : (
+                        <Tag tone="river">
+                          ≋ {list.doneRows} of {plural(list.total, 'row')}
+                        </Tag>
+                      )}
+                    </td>
+                    <td className="right">{list.total.toLocaleString('en-GB')}</td>
+                    {['new', 'known', 'perhaps', 'refused'].map((kind) => (
+                      <td key={kind} className="right">
+                        {list.counts[kind] ?? '–'}
+                      </td>
+                    ))}
+                    <td className="right quiet">{ago(list.createdAt, now)}</td>
+                  </GoRow>
+                ))}
+              </tbody>
+            </table>
+          )}
+        </section>
+      </div>
+    </>
+  );
+}
