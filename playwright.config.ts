@@ -1,7 +1,9 @@
+import fs from 'node:fs';
 import { defineConfig } from '@playwright/test';
-import chromiumArgs from './scripts/chromium.json';
 
 const json = process.env.E2E_JSON;
+// Read, not imported: Node 20 and later ones do not agree on how a JSON module is imported.
+const chromiumArgs = JSON.parse(fs.readFileSync('scripts/chromium.json', 'utf8')) as string[];
 
 /** Run through scripts/e2e.mjs, which starts a fresh Millrace and says where it is. */
 export default defineConfig({
