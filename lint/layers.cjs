@@ -40,7 +40,7 @@ module.exports = {
     order('flow', ['base', 'facts', 'feel', 'score', 'lookup', 'writer']),
     order('reader', ['base', 'facts', 'flow']),
     order('intake', ['base', 'facts', 'match']),
-    order('engine', ['base', 'facts', 'feel', 'flow', 'lookup', 'match', 'score', 'writer', 'calendar']),
+    order('engine', ['base', 'facts', 'feel', 'flow', 'lookup', 'match', 'score', 'writer', 'calendar', 'reader']),
     rule(
       'flow-order',
       { path: '^src/core/flow/syntax/' },

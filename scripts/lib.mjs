@@ -187,6 +187,9 @@ export class Child {
   }
 }
 
+/** In the order in which the stand-ins take them. */
+const STANDIN_PORTS = ['web', 'providers', 'smtp', 'mail', 'inbound', 'hooks'];
+
 const program = (name) => ['--enable-source-maps', `dist/${name}.mjs`];
 
 /**
@@ -196,7 +199,7 @@ const program = (name) => ['--enable-source-maps', `dist/${name}.mjs`];
 export async function startProcesses({ databaseUrl, demo, port, workers = 1, web = true, journal, env: more = {}, restart = false }) {
   const children = [];
   const ports = {};
-  for (const name of ['web', 'providers', 'smtp', 'mail', 'inbound']) ports[name] = await freePort();
+  for (const name of STANDIN_PORTS) ports[name] = await freePort();
   const env = {
     DATABASE_URL: databaseUrl,
     PORT: String(port),
@@ -206,6 +209,7 @@ export async function startProcesses({ databaseUrl, demo, port, workers = 1, web
       MILLRACE_SMTP: `127.0.0.1:${ports.smtp}`,
       MILLRACE_STANDIN_WEB: `127.0.0.1:${ports.web}`,
       MILLRACE_STANDIN_MAIL: `http://127.0.0.1:${ports.mail}`,
+      MILLRACE_STANDIN_HOOKS: `127.0.0.1:${ports.hooks}`,
       MILLRACE_PROVIDERS: `http://127.0.0.1:${ports.providers}`,
     }),
     MILLRACE_LOG: process.env.MILLRACE_LOG ?? 'warn',
@@ -223,11 +227,7 @@ export async function startProcesses({ databaseUrl, demo, port, workers = 1, web
       await add(
         new Child(
           'stand-ins',
-          [
-            ...program('standins/main'),
-            ...['web', 'providers', 'smtp', 'mail', 'inbound'].map((name) => String(ports[name])),
-            ...(journal ? [journal] : []),
-          ],
+          [...program('standins/main'), ...STANDIN_PORTS.map((name) => String(ports[name])), ...(journal ? [journal] : [])],
           env,
           { readyWord: 'ready', restart },
         ),
@@ -272,7 +272,7 @@ export async function freshWorld(home, { seed = () => 'demo/workspace.json', wor
   fs.rmSync(home, { recursive: true, force: true });
   const databaseUrl = startDatabase(home);
   try {
-    const env = { DATABASE_URL: databaseUrl, MILLRACE_DEMO: '1' };
+    const env = { DATABASE_URL: databaseUrl, MILLRACE_DEMO: '1', MILLRACE_SECRET: 'a world for one run' };
     const tokenFile = path.join(home, 'token');
     runProgram('server/wire/migrate', env);
     runProgram('server/wire/demo', env, [seed(), tokenFile]);
@@ -283,7 +283,7 @@ export async function freshWorld(home, { seed = () => 'demo/workspace.json', wor
       demo: true,
       port,
       workers,
-      env: { MILLRACE_SECRET: 'a world for one run', MILLRACE_PUBLIC_URL: `http://127.0.0.1:${port}`, ...more },
+      env: { MILLRACE_SECRET: env.MILLRACE_SECRET, MILLRACE_PUBLIC_URL: `http://127.0.0.1:${port}`, ...more },
     });
     return {
       ...world,

@@ -38,7 +38,7 @@ process.on('SIGTERM', () => void stop());
 
 try {
   await ensureBuilt();
-  const base = { DATABASE_URL: databaseUrl, MILLRACE_DEMO: empty ? '0' : '1' };
+  const base = { DATABASE_URL: databaseUrl, MILLRACE_DEMO: empty ? '0' : '1', MILLRACE_SECRET: process.env.MILLRACE_SECRET ?? databaseUrl };
   runProgram('server/wire/migrate', base);
   const told = runProgram(empty ? 'server/wire/first' : 'server/wire/demo', base).stdout.trim();
   if (empty && told) say(told);
@@ -52,7 +52,7 @@ try {
     ...(empty ? {} : { journal: '.local/mail-taken.jsonl' }),
     env: {
       MILLRACE_PUBLIC_URL: process.env.MILLRACE_PUBLIC_URL ?? `http://127.0.0.1:${port}`,
-      MILLRACE_SECRET: process.env.MILLRACE_SECRET ?? databaseUrl,
+      MILLRACE_SECRET: base.MILLRACE_SECRET,
     },
   });
   say(`Millrace is ready: ${running.url}   (Ctrl-C stops it)`);

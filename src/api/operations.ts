@@ -22,6 +22,8 @@ export interface Operation {
 
 const paging = z.object({
   search: z.string().max(200).optional(),
+  /** a condition as in flows, such as company.heated_area >= 2 ha */
+  where: z.string().max(1000).optional(),
   cursor: z.string().optional(),
   limit: z.coerce.number().int().min(1).max(200).optional(),
 });
@@ -305,9 +307,14 @@ export const OPERATIONS = {
   chooseTrips: op({
     method: 'POST',
     path: '/trips/choice',
-    summary: 'Deal with stuck trips: try again, skip the line, or end.',
+    summary: 'Deal with stuck trips: try again, skip the line, set by hand what the line is there for, or end.',
     needs: 'deal with trips',
-    body: z.object({ tripIds: z.array(uuid).min(1).max(500), choice: z.enum(['try again', 'skip the line', 'end']) }),
+    body: z.object({
+      tripIds: z.array(uuid).min(1).max(500),
+      choice: z.enum(['try again', 'skip the line', 'set by hand', 'end']),
+      /** with `set by hand`: what was typed */
+      value: z.string().max(2_000).optional(),
+    }),
     answer: z.object({ chosen: z.number().int() }),
   }),
 
@@ -381,6 +388,30 @@ export const OPERATIONS = {
     summary: 'Say that a person takes care of an answer.',
     needs: 'decide',
     body: z.object({}),
+    answer: s.okSchema,
+  }),
+
+  listNotices: op({
+    method: 'GET',
+    path: '/notices',
+    summary: 'What flows have told you and you have not put aside.',
+    needs: 'look',
+    answer: z.object({ items: z.array(s.noticeSchema) }),
+  }),
+  putNoticeAside: op({
+    method: 'POST',
+    path: '/notices/{id}/aside',
+    summary: 'Put a notice of yours aside.',
+    needs: 'look',
+    body: z.object({}),
+    answer: s.okSchema,
+  }),
+  connectWebhook: op({
+    method: 'PUT',
+    path: '/webhooks/{name}',
+    summary: 'Name an address that flows may tell or hand over to. The secret is kept sealed and never shown again.',
+    needs: 'release',
+    body: z.object({ url: z.url({ protocol: /^https?$/ }), secret: z.string().min(8).max(200) }),
     answer: s.okSchema,
   }),
 

@@ -212,6 +212,15 @@ export const pairSchema = z.object({
   evidence: z.array(z.looseObject({ field: z.string(), weight: z.number() })),
   createdAt: instant,
 });
+export const noticeSchema = z.object({
+  id: z.uuid(),
+  text: z.string(),
+  personId: z.uuid().nullable(),
+  personName: z.string().nullable(),
+  flowName: z.string().nullable(),
+  tripId: z.uuid().nullable(),
+  at: instant,
+});
 export const clockSchema = z.object({ now: instant, target: instant.nullable(), movable: z.boolean() });
 export const lineCountSchema = z.object({
   mark: z.string(),

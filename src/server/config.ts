@@ -10,6 +10,7 @@ const schema = z.object({
   MILLRACE_INBOUND_PORT: z.coerce.number().int().default(0),
   MILLRACE_STANDIN_WEB: z.string().optional(),
   MILLRACE_STANDIN_MAIL: z.string().optional(),
+  MILLRACE_STANDIN_HOOKS: z.string().optional(),
   MILLRACE_PROVIDERS: z.string().optional(),
   MILLRACE_WORKSPACE: z.string().optional(),
   MILLRACE_SECRET: z.string().default('unset: links in mails cannot be told from forged ones'),
@@ -28,6 +29,8 @@ export interface Config {
   readonly standinWeb: string | null;
   /** base URL of the mail stand-in's control door: what it accepted, when its next answer is due */
   readonly standinMail: string | null;
+  /** `host:port` of the stand-in that takes webhooks */
+  readonly standinHooks: string | null;
   /** base URL of the lookup providers */
   readonly providers: string | null;
   /** a workspace description that an empty database is filled from */
@@ -52,6 +55,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>> = p
     inboundPort: data.MILLRACE_INBOUND_PORT,
     standinWeb: data.MILLRACE_STANDIN_WEB ?? null,
     standinMail: data.MILLRACE_STANDIN_MAIL ?? null,
+    standinHooks: data.MILLRACE_STANDIN_HOOKS ?? null,
     providers: data.MILLRACE_PROVIDERS ?? null,
     workspaceFile: data.MILLRACE_WORKSPACE ?? null,
     secret: data.MILLRACE_SECRET,

@@ -5,6 +5,8 @@ import { librarySchema, type Library } from '../core/flow/check';
 interface Workspace {
   readonly library: readonly { readonly kind: string; readonly body: unknown }[];
   readonly teams: readonly { readonly name: string }[];
+  readonly users: readonly { readonly name: string }[];
+  readonly webhooks: readonly { readonly name: string }[];
   readonly mailboxes: readonly { readonly name: string }[];
 }
 const workspace = JSON.parse(fs.readFileSync('demo/workspace.json', 'utf8')) as Workspace;
@@ -19,5 +21,7 @@ export const DEMO_LIBRARY: Library = librarySchema.parse({
   intakes: bodies('intake'),
   teams: workspace.teams.map((team) => team.name),
   connections: workspace.mailboxes.map((box) => box.name),
+  people: workspace.users.map((user) => user.name),
+  webhooks: workspace.webhooks.map((hook) => hook.name),
 });
 export const DEMO_FLOW = fs.readFileSync('demo/flows/trade-fair-visitors.race', 'utf8');

@@ -15,6 +15,7 @@ export const VIEW: RecordView = {
     country: 'GB',
     service_contract: null,
   },
+  deal: null,
 };
 export const trip = (more: Partial<Trip> = {}): Trip => ({
   id: 't1',

@@ -6,7 +6,7 @@ import { randomUUID } from 'node:crypto';
 import fs from 'node:fs';
 import { parse } from 'csv-parse/sync';
 import postgres from 'postgres';
-import { stableId } from '../core/base';
+import { stableId, type JsonObject } from '../core/base';
 import { connect } from '../server/db';
 import {
   WorldFailure,
@@ -16,6 +16,7 @@ import {
   type ProviderAnswer,
   type ProviderQuestion,
   type SendOutcome,
+  type WebhookCall,
 } from '../server/ports';
 import { seedWorkspace, workspaceSeedSchema, type CrmRow } from '../server/usecases/seed';
 import type { Actor, World } from '../server/usecases/world';
@@ -33,6 +34,9 @@ export class Outside {
   provider: (question: ProviderQuestion) => ProviderAnswer | WorldFailure = () => ({ value: null, confidence: 0, tookMs: 1 });
   /** what the relay says to the next mails; then it accepts */
   readonly outcomes: (SendOutcome | { readonly kind: 'crash'; readonly taken: boolean })[] = [];
+  readonly calls: WebhookCall[] = [];
+  /** what a webhook answers with, or how it fails */
+  hook: (call: WebhookCall) => JsonObject | null | WorldFailure = () => null;
   relayKnows = true;
   fetched = 0;
 
@@ -50,7 +54,7 @@ export interface TestWorld extends World {
   close(): Promise<void>;
 }
 
-const EMPTY_CRM = { companies: [] as CrmRow[], people: [] as CrmRow[] };
+const EMPTY_CRM = { companies: [] as CrmRow[], people: [] as CrmRow[], deals: [] as CrmRow[] };
 export const START = Date.parse('2026-11-24T10:00:00Z');
 
 /** A fresh database, migrated; empty but for what the test puts in. */
@@ -102,6 +106,14 @@ export async function testWorld(): Promise<TestWorld> {
         return answer;
       },
     },
+    webhooks: {
+      post: async (call) => {
+        const answer = outside.hook(call);
+        if (answer instanceof WorldFailure) throw answer;
+        outside.calls.push(call);
+        return { status: 200, body: answer };
+      },
+    },
     demo: { tick: async () => null },
     passwords: { hash: async (password) => `hash of ${password}`, verify: async (hash, password) => hash === `hash of ${password}` },
     log: { info: () => undefined, warn: () => undefined, error: () => undefined },
@@ -123,7 +135,14 @@ export async function demoWorkspace(
 ): Promise<{ readonly token: string; readonly ines: Actor }> {
   const seed = workspaceSeedSchema.parse(JSON.parse(fs.readFileSync('demo/workspace.json', 'utf8')));
   const rows = (file: string): CrmRow[] => parse<CrmRow>(fs.readFileSync(file), { columns: true });
-  const crm = options.crm && seed.crm ? { companies: rows(seed.crm.companies), people: rows(seed.crm.people) } : EMPTY_CRM;
+  const crm =
+    options.crm && seed.crm
+      ? {
+          companies: rows(seed.crm.companies),
+          people: rows(seed.crm.people),
+          deals: seed.crm.deals ? rows(seed.crm.deals) : [],
+        }
+      : EMPTY_CRM;
   const flows = options.flow === undefined ? seed.flows.map((file) => fs.readFileSync(file, 'utf8')) : [options.flow];
   const token = await seedWorkspace(world, seed, { flows, ...crm });
   return { token, ines: { userId: stableId('user', 'ines@thornwick.example'), name: 'Ines Okafor-Brandt' } };

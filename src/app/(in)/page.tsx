@@ -9,10 +9,10 @@ const DAY_MS = 86_400_000;
 export const metadata = { title: 'Desk' };
 
 export default async function DeskPage() {
-  const { world, may } = await signed();
+  const { world, user, may } = await signed();
   const now = await world.clock.now();
   const [open, sends, live, last] = await Promise.all([
-    desk(world),
+    desk(world, { userId: user.id, name: user.name }),
     todaysSends(world),
     flows(world, await startOfDay(world)),
     lately(world),

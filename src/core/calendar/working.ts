@@ -51,3 +51,13 @@ export function intoWorkingTime(at: Instant, time: WorkingTime): Instant {
 export function nextMorning(at: Instant, time: WorkingTime): Instant {
   return intoWorkingTime(local(at, time.zone).plus({ days: 1 }).startOf('day').toMillis(), time);
 }
+
+/** The next instant at which the local clock shows `minute` (since midnight); on a working day when asked. At the very minute: now. */
+export function atClock(at: Instant, minute: number, time: Pick<WorkingTime, 'zone' | 'daysOff'>, workingDay: boolean): Instant {
+  const start = local(at, time.zone).startOf('day');
+  for (let days = 0; days < 400; days++) {
+    const then = start.plus({ days }).set({ hour: Math.floor(minute / 60), minute: minute % 60 });
+    if (then.toMillis() >= at && (!workingDay || isWorkingDay(then.toMillis(), time))) return then.toMillis();
+  }
+  return at;
+}

@@ -2,15 +2,17 @@ import { never, type Instant } from '../base';
 import type { Instruction, Plan } from '../flow/plan';
 import { join, nextPart, takeAnswer } from './answers';
 import { runLines } from './lines';
-import { Run } from './run';
+import { handedBack, handedOver, notHandedBack } from './outside';
+import { Run, UTC, type WorkspaceTime } from './run';
+import { gathered } from './waits';
 import type { Advance, Decision, RecordView, Trip, TripEvent } from './types';
 
 /**
  * Moves a trip by one event: pure, so that replaying the same events gives the same trip. Returns what to journal, what
  * to change, and at most one thing to find out. Events that do not fit the trip's state leave it as it is.
  */
-export function advance(plan: Plan, trip: Trip, event: TripEvent, now: Instant, view: RecordView): Advance {
-  const run = new Run(plan, trip, now, view);
+export function advance(plan: Plan, trip: Trip, event: TripEvent, now: Instant, view: RecordView, time: WorkspaceTime = UTC): Advance {
+  const run = new Run(plan, trip, now, view, time);
   const line = plan.instructions[trip.at];
   if (take(event, line, run) && run.state.kind === 'ready' && !run.reload) runLines(run);
   return { trip: run.result(), journal: run.journal, commands: run.commands, request: run.request, reload: run.reload };
@@ -21,8 +23,21 @@ function take(event: TripEvent, line: Instruction | undefined, run: Run): boolea
   const { state } = run;
   switch (event.kind) {
     case 'go':
-      if (state.kind === 'waiting' && state.until <= run.now) run.state = { kind: 'ready' };
+      if (state.kind === 'waiting' && state.until !== null && state.until <= run.now) {
+        run.state = { kind: 'ready' };
+        if (line && state.on === 'hand-over') notHandedBack(line, run);
+      }
       return run.state.kind === 'ready';
+    case 'signal':
+      if (state.kind !== 'waiting' || (state.on !== 'reply' && state.on !== 'change')) return false;
+      run.state = { kind: 'ready' };
+      return true;
+    case 'gathered':
+      return line !== undefined && state.kind === 'waiting' && state.on === 'batch' && gathered(event, line, run);
+    case 'handed over':
+      return line !== undefined && state.kind === 'waiting' && state.on === 'hand-over' && handedOver(event, line, run);
+    case 'handed back':
+      return line !== undefined && state.kind === 'waiting' && state.on === 'hand-over' && handedBack(event.body, line, run);
     case 'answer':
       if (line === undefined || state.kind !== 'ready') return false;
       takeAnswer(event.answer, line, run);
@@ -50,7 +65,7 @@ function take(event: TripEvent, line: Instruction | undefined, run: Run): boolea
       else run.pass(line);
       return true;
     case 'choice':
-      return line !== undefined && state.kind === 'stuck' && chosen(event.choice, event.by, line, run);
+      return line !== undefined && state.kind === 'stuck' && chosen(event, line, run);
     default:
       return never(event);
   }
@@ -104,16 +119,27 @@ function overdue(line: Instruction, run: Run, reviewId: string): boolean {
   return true;
 }
 
-function chosen(choice: 'try again' | 'skip the line' | 'end', by: string, line: Instruction, run: Run): boolean {
-  run.log(line, choice === 'end' ? 'stopped' : 'passed', `${choice}, says ${by}`, { by, choice });
-  if (choice === 'end') {
-    run.stop(`ended by ${by}`);
-    return true;
-  }
-  if (choice === 'skip the line') run.pass(line);
-  else {
+function chosen({ choice, by, value }: Extract<TripEvent, { kind: 'choice' }>, line: Instruction, run: Run): boolean {
+  const field = fieldByHand(line);
+  if (choice === 'set by hand' && (field === undefined || value === undefined)) return false;
+  run.log(line, choice === 'end' ? 'stopped' : 'passed', `${choice}, says ${by}`, { by, choice, ...(value !== undefined && { value }) });
+  if (choice === 'end') run.stop(`ended by ${by}`);
+  else if (choice === 'try again') {
     run.tries = 0;
     run.state = { kind: 'ready' };
+  } else {
+    const fact = field === undefined || value === undefined ? undefined : run.record(field, value, 'hand', by);
+    if (choice === 'set by hand' && fact) {
+      run.commands.push({ kind: 'record facts', facts: [fact] });
+      run.see(fact.record.kind === run.plan.about ? fact.field : `${fact.record.kind}.${fact.field}`, fact.value);
+    }
+    run.pass(line);
   }
   return true;
+}
+
+/** The one field a line is there to fill, which a person may fill in its place; undefined for all other lines. */
+export function fieldByHand(line: Pick<Instruction, 'step'>): string | undefined {
+  if (line.step.verb === 'look up') return line.step.field.text;
+  return line.step.verb === 'set' ? line.step.assignment.field.text : undefined;
 }

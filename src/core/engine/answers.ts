@@ -4,6 +4,7 @@ import type { Instruction } from '../flow/plan';
 import type { StepOf } from '../flow/syntax';
 import { composeMessage, type Composed } from '../writer';
 import type { Run } from './run';
+import { replyLookedFor } from './waits';
 import type { Answer } from './types';
 
 type AnswerOf<K extends Answer['kind']> = Extract<Answer, { kind: K }>;
@@ -16,6 +17,7 @@ export function takeAnswer(answer: Answer, line: Instruction, run: Run): void {
   else if (answer.kind === 'look up' && step.verb === 'look up') lookedUp(answer, step, line, run);
   else if (answer.kind === 'compose' && step.verb === 'write') written(answer, step, line, run);
   else if (answer.kind === 'compose' && step.verb === 'follow up') touchComposed(answer, step, line, run);
+  else if (answer.kind === 'reply' && step.verb === 'wait') replyLookedFor(answer, step, line, run);
   else throw new Error(`broken invariant: a ${step.verb} line was given an answer of kind ${answer.kind}`);
 }
 
@@ -150,7 +152,7 @@ function compose(answer: AnswerOf<'compose'>, templateName: string, run: Run): C
   const email = run.view.person.email;
   return composeMessage({
     template,
-    scope: run.scope({ sender: answer.sender }),
+    scope: run.messageScope(answer.sender),
     recipient: { name: run.view.person.name, email: typeof email === 'string' && email !== '' ? email : null },
     facts: answer.facts,
     recentLines: answer.recentLines,
@@ -245,6 +247,7 @@ function touchComposed(answer: AnswerOf<'compose'>, step: StepOf<'follow up'>, l
     kind: 'plan touches',
     threadId,
     plan,
+    sameThread: false,
     touches: gathered.map((entry) => ({
       messageId: textIn(entry.messageId),
       day: Number(entry.day),

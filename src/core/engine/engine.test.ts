@@ -194,7 +194,7 @@ describe('read', () => {
         now,
         VIEW,
       );
-      if (failed.trip.state.kind === 'waiting') {
+      if (failed.trip.state.kind === 'waiting' && failed.trip.state.until !== null) {
         pauses.push(failed.trip.state.until - now);
         now = failed.trip.state.until;
         current = advance(flow, failed.trip, go, now, VIEW).trip;

@@ -2,8 +2,8 @@
  * The engine: a trip moves only by `advance(plan, trip, event, now, view)`. Promises: pure and replayable; a trip stops
  * at most once and no line runs after that; whatever it wants done comes back as commands and one request. Refuses: I/O.
  */
-export { advance } from './advance';
+export { advance, fieldByHand } from './advance';
 export { OUTCOMES, type Outcome } from './outcome';
-export { RETRY } from './run';
+export { RETRY, type WorkspaceTime } from './run';
 export { stuckKey } from './stuck';
 export type * from './types';

@@ -1,9 +1,12 @@
-import { durationMs, printDuration, stableId, textIn, type JsonObject } from '../base';
+import { durationMs, stableId, textIn, type JsonObject } from '../base';
 import { printValue } from '../facts';
 import type { FeelValue } from '../feel';
 import { END, type Instruction } from '../flow/plan';
 import type { Step, StepOf, Verb } from '../flow/syntax';
+import { handOver, tell } from './outside';
 import type { Run } from './run';
+import { pickOut, sort } from './texts';
+import { gather, wait } from './waits';
 
 /** Runs a line that has just been reached. Lines that need the outside set a request or a waiting state instead of passing. */
 type RunLine<V extends Verb> = (step: StepOf<V>, line: Instruction, run: Run) => void;
@@ -114,7 +117,7 @@ const read: RunLine<'read'> = (step, line, run) => {
 };
 
 const lookUp: RunLine<'look up'> = (step, line, run) => {
-  const present = run.view.person[step.field.text];
+  const present = run.view.person[step.field.text.split('.').at(-1) ?? ''];
   if (typeof present === 'string' && present !== '') {
     run.log(line, 'passed', 'known already, nobody was asked', { asked: [], value: present });
     run.pass(line);
@@ -125,7 +128,7 @@ const lookUp: RunLine<'look up'> = (step, line, run) => {
     run.stick(line, `the lookup chain “${step.chain.text}” is gone`);
     return;
   }
-  run.request = { kind: 'look up', field: step.field.text, chain };
+  run.request = { kind: 'look up', field: step.field.text.split('.').at(-1) ?? '', chain };
 };
 
 const open: RunLine<'open'> = (step, line, run) => {
@@ -184,6 +187,7 @@ const send: RunLine<'send'> = (step, line, run) => {
     run.commands.push({
       kind: 'plan touches',
       threadId,
+      sameThread: step.sameThread,
       plan: { name: '', mailbox, touches: [{ day: 0, template: textIn(message.template) }], hours: { from: '09:00', to: '17:00' } },
       touches: [
         {
@@ -196,10 +200,15 @@ const send: RunLine<'send'> = (step, line, run) => {
         },
       ],
     });
-    run.log(line, 'sent', 'in the send ledger', { threadId });
+    run.log(line, 'sent', step.sameThread ? 'in the send ledger, for their last conversation' : 'in the send ledger', { threadId });
   }
   run.pass(line);
 };
+
+/** The checker keeps such a line from being released; a version that has it all the same waits for a person. */
+function notConnected(step: Step, line: Instruction, run: Run): void {
+  run.stick(line, `“${step.verb}” needs a connection that this workspace does not have`);
+}
 
 /** Keyed by verb: a new verb does not compile until it runs. */
 const RUN: { readonly [V in Verb]: RunLine<V> } = {
@@ -246,16 +255,29 @@ const RUN: { readonly [V in Verb]: RunLine<V> } = {
   write: (step, _line, run) => {
     run.request = { kind: 'compose', template: step.template.text };
   },
-  wait: (step, line, run) => {
-    if (run.trip.trial) {
-      run.log(line, 'passed', `would wait ${printDuration(step.for.duration)}`);
-      run.pass(line);
+  wait,
+  gather,
+  sort,
+  'pick out': pickOut,
+  tell,
+  'hand over': handOver,
+  move: (step, line, run) => {
+    const deal = step.deal.text === 'deal' && run.plan.about === 'deal' ? run.view.deal : run.vars[step.deal.text];
+    if (typeof deal?.id !== 'string') {
+      run.stick(line, `there is no deal “${step.deal.text}” to move`);
       return;
     }
-    run.log(line, 'waiting', `waits ${printDuration(step.for.duration)}`);
+    run.commands.push({ kind: 'move deal', dealId: deal.id, stage: step.stage.text });
+    if (run.view.deal?.id === deal.id) run.view = { ...run.view, deal: { ...run.view.deal, stage: step.stage.text } };
+    run.log(line, 'passed', `${run.trip.trial ? 'would move' : 'moved'} to ${step.stage.text}`, {
+      dealId: deal.id,
+      stage: step.stage.text,
+    });
     run.pass(line);
-    run.state = { kind: 'waiting', until: run.now + durationMs(step.for.duration), why: `waits ${printDuration(step.for.duration)}` };
   },
+  call: notConnected,
+  book: notConnected,
+  prepare: notConnected,
   stop: (step, line, run) => {
     const why = step.reason?.text ?? 'the flow stops here';
     run.log(line, 'stopped', why);

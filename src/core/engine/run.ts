@@ -1,8 +1,17 @@
 import { durationMs, type Instant, type JsonObject } from '../base';
+import type { WorkingTime } from '../calendar';
 import type { FactDraft, SourceKind } from '../facts';
 import type { FeelScope, FeelValue } from '../feel';
 import type { Instruction, Plan } from '../flow/plan';
 import type { Command, JournalEntry, RecordView, Request, Trip, TripState } from './types';
+
+/** The workspace's zone and days off. */
+export type WorkspaceTime = Pick<WorkingTime, 'zone' | 'daysOff'>;
+export const UTC: WorkspaceTime = { zone: 'UTC', daysOff: new Set() };
+
+/** Names that begin so belong to the engine: no flow can write them. */
+const OWN = '·';
+const WAITING = `${OWN}waiting`;
 
 /** Mutable working copy of one `advance`: gathers journal and commands while the trip moves. Never leaves the engine. */
 export class Run {
@@ -23,6 +32,7 @@ export class Run {
     readonly trip: Trip,
     readonly now: Instant,
     public view: RecordView,
+    readonly time: WorkspaceTime,
   ) {
     this.at = trip.at;
     this.part = trip.part;
@@ -33,9 +43,35 @@ export class Run {
     this.seq = trip.seq;
   }
 
-  /** What conditions and slots see: person fields at the top, company below `company`, results by name. */
-  scope(extra: FeelScope = {}): FeelScope {
-    return { ...this.view.person, company: this.view.company, ...(this.vars as FeelScope), ...extra };
+  /**
+   * What conditions see: fields of the person at the top (of the deal, in a flow about deals), company below `company`,
+   * results by name. An opened deal is seen as it is now, not as it was when it was opened.
+   */
+  scope(): FeelScope {
+    const { person, company, deal } = this.view;
+    const vars = this.vars;
+    const fresh = Object.fromEntries(
+      Object.entries(vars).map(([name, held]) => [name, deal && held.id === deal.id ? { ...held, ...deal } : held]),
+    );
+    return this.plan.about === 'deal' ? { ...deal, person, company, deal, ...fresh } : { ...person, company, ...fresh };
+  }
+
+  /** What the slots of a message see: always the person at the top. */
+  messageScope(sender: JsonObject): FeelScope {
+    const { person, company, deal } = this.view;
+    return { ...person, company, deal, ...(this.vars as FeelScope), sender: sender };
+  }
+
+  get nextSeq(): number {
+    return this.seq;
+  }
+
+  /** When the present line first began to wait: however often it looks again, its limit counts from there. */
+  waitingSince(): Instant {
+    const since = this.vars[WAITING]?.since;
+    if (typeof since === 'number') return since;
+    this.vars[WAITING] = { since: this.now };
+    return this.now;
   }
 
   log(
@@ -60,8 +96,9 @@ export class Run {
     return seq;
   }
 
-  /** Goes on behind the line. */
+  /** Goes on behind the line. What the line kept for itself is dropped. */
   pass(line: Instruction, to: number = line.next): void {
+    this.vars = Object.fromEntries(Object.entries(this.vars).filter(([name]) => !name.startsWith(OWN)));
     this.at = to;
     this.part = 0;
     this.tries = 0;
@@ -102,22 +139,26 @@ export class Run {
     more: Partial<FactDraft> = {},
   ): FactDraft | undefined {
     const [first = '', second] = field.split('.');
-    const company = second !== undefined || more.record?.kind === 'company';
-    const record =
-      more.record ??
-      (company
-        ? this.view.company
-          ? { kind: 'company' as const, id: this.view.company.id }
-          : undefined
-        : { kind: 'person' as const, id: this.view.person.id });
+    const record = more.record ?? this.recordOf(second === undefined ? this.plan.about : first);
     return record && { confidence: 1, observedAt: this.now, ...more, record, field: second ?? first, value, source, sourceRef };
+  }
+
+  private recordOf(kind: string): FactDraft['record'] | undefined {
+    const { person, company, deal } = this.view;
+    if (kind === 'company') return company ? { kind: 'company', id: company.id } : undefined;
+    if (kind === 'deal') return deal ? { kind: 'deal', id: deal.id } : undefined;
+    return { kind: 'person', id: person.id };
   }
 
   /** Puts a value on the record in this trip's eyes, for the lines that follow before it is loaded afresh. */
   see(field: string, value: FeelValue): void {
     const [first = '', second] = field.split('.');
-    if (second === undefined) this.view = { ...this.view, person: { ...this.view.person, [first]: value } };
-    else if (this.view.company) this.view = { ...this.view, company: { ...this.view.company, [second]: value } };
+    const kind = second === undefined ? this.plan.about : first;
+    const key = second ?? first;
+    const { person, company, deal } = this.view;
+    if (kind === 'company') this.view = { ...this.view, company: company && { ...company, [key]: value } };
+    else if (kind === 'deal') this.view = { ...this.view, deal: deal && { ...deal, [key]: value } };
+    else this.view = { ...this.view, person: { ...person, [key]: value } };
   }
 
   result(): Trip {

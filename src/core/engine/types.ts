@@ -10,12 +10,25 @@ import type { Composed, FollowUpPlan, LineFact } from '../writer';
 export interface RecordView {
   readonly person: FeelScope & { readonly id: string; readonly name: string };
   readonly company: (FeelScope & { readonly id: string }) | null;
+  /** the deal the trip is about or has opened */
+  readonly deal: (FeelScope & { readonly id: string }) | null;
 }
+
+/** What may wake a waiting trip before its time. */
+export type WakesOn = 'reply' | 'change' | 'batch' | 'hand-over';
 
 /** Where a trip stands. Each state carries just what it needs. */
 export type TripState =
   | { readonly kind: 'ready' }
-  | { readonly kind: 'waiting'; readonly until: Instant; readonly why: string }
+  | {
+      readonly kind: 'waiting';
+      /** null: only a signal ends it */
+      readonly until: Instant | null;
+      readonly why: string;
+      readonly on?: WakesOn;
+      /** for `gather`: how many go on together, and when those there go on all the same */
+      readonly batch?: { readonly count: number; readonly limit: Instant; readonly says: string };
+    }
   | { readonly kind: 'asking'; readonly what: 'approval' | 'pair'; readonly ref: string; readonly until: Instant | null }
   | { readonly kind: 'following'; readonly threadId: string }
   | { readonly kind: 'stuck'; readonly why: string; readonly held: boolean }
@@ -65,7 +78,9 @@ export type Request =
       readonly maxPages: number;
     }
   | { readonly kind: 'look up'; readonly field: string; readonly chain: LookupChain }
-  | { readonly kind: 'compose'; readonly template: string };
+  | { readonly kind: 'compose'; readonly template: string }
+  /** whether an answer to a message has come */
+  | { readonly kind: 'reply'; readonly messageId: string };
 
 export interface Finding {
   readonly id: string;
@@ -110,7 +125,8 @@ export type Answer =
       readonly recentLines: readonly string[];
       readonly sender: JsonObject;
       readonly doNotContact: boolean;
-    };
+    }
+  | { readonly kind: 'reply'; readonly came: { readonly kind: string; readonly text: string; readonly quote: string | null } | null };
 
 export type Decision =
   | { readonly kind: 'approve'; readonly by: string; readonly subject: string; readonly body: string; readonly edited: boolean }
@@ -125,7 +141,23 @@ export type TripEvent =
   | { readonly kind: 'decided'; readonly decision: Decision }
   | { readonly kind: 'overdue' }
   | { readonly kind: 'plan ended'; readonly how: PlanEnd }
-  | { readonly kind: 'choice'; readonly choice: 'try again' | 'skip the line' | 'end'; readonly by: string };
+  /** something the trip may wait for has happened: it looks again */
+  | { readonly kind: 'signal' }
+  /** the trips that were gathered with this one go on; the first in place speaks for all */
+  | { readonly kind: 'gathered'; readonly batch: string; readonly place: number; readonly members: readonly BatchMember[] }
+  /** a hand-over arrived, or was refused for good */
+  | { readonly kind: 'handed over'; readonly ok: boolean; readonly says: string; readonly body: JsonObject | null }
+  /** what was handed over has been answered */
+  | { readonly kind: 'handed back'; readonly body: JsonObject }
+  | { readonly kind: 'choice'; readonly choice: Choice; readonly by: string; readonly value?: FactValue };
+
+/** What a person may do with a stuck trip. */
+export type Choice = 'try again' | 'skip the line' | 'set by hand' | 'end';
+export interface BatchMember {
+  readonly id: string;
+  readonly name: string;
+  readonly says: string;
+}
 
 export type PlanEnd = 'all sent' | 'answered' | 'unsubscribed' | 'bounced' | 'refused';
 
@@ -164,7 +196,23 @@ export type Command =
     }
   | { readonly kind: 'escalate review'; readonly reviewId: string; readonly to: string; readonly text: string }
   | { readonly kind: 'close review'; readonly reviewId: string }
-  | { readonly kind: 'plan touches'; readonly threadId: string; readonly plan: FollowUpPlan; readonly touches: readonly PlannedTouch[] };
+  | {
+      readonly kind: 'plan touches';
+      readonly threadId: string;
+      readonly plan: FollowUpPlan;
+      readonly touches: readonly PlannedTouch[];
+      /** go on in the last conversation with this person, when there is one */
+      readonly sameThread: boolean;
+    }
+  | { readonly kind: 'move deal'; readonly dealId: string; readonly stage: string }
+  | { readonly kind: 'tell'; readonly noticeId: string; readonly who: string; readonly byEmail: boolean; readonly text: string }
+  | {
+      readonly kind: 'hand over';
+      readonly effectId: string;
+      readonly webhook: string;
+      readonly body: JsonObject;
+      readonly answered: boolean;
+    };
 
 export interface PlannedTouch {
   readonly messageId: string;

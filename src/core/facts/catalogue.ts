@@ -14,6 +14,8 @@ export interface Field {
   readonly group: 'Growing' | 'Firm' | 'Reach' | 'Person' | 'Deal';
   /** a sample value, shown while typing */
   readonly sample: string;
+  /** worked out from what happened: never written */
+  readonly computed?: true;
 }
 
 const field = (
@@ -64,6 +66,9 @@ export const FIELDS: readonly Field[] = [
   field('deal', 'title', 'title', 'text', 'Deal', 'Oakmere, bays 3–4'),
   field('deal', 'stage', 'stage', 'text', 'Deal', 'Qualified'),
   field('deal', 'amount', 'amount', 'number', 'Deal', '38000', 'EUR'),
+  { ...field('deal', 'pipeline', 'pipeline', 'text', 'Deal', 'Glasshouse sales'), computed: true },
+  { ...field('deal', 'quiet_days', 'days of silence', 'number', 'Deal', '8'), computed: true },
+  { ...field('deal', 'stage_days', 'days at this stage', 'number', 'Deal', '12'), computed: true },
 ];
 
 const BY_NAME = new Map(FIELDS.map((entry) => [`${entry.record}.${entry.key}`, entry]));

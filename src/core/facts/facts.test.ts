@@ -199,7 +199,7 @@ describe('printing and the catalogue', () => {
     expect(new Set(FIELDS.map((field) => `${field.record}.${field.key}`)).size).toBe(FIELDS.length);
     for (const field of FIELDS) expect(fieldOf(field.record, field.key)).toBe(field);
     expect(fieldOf('person', 'shoe_size')).toBeUndefined();
-    expect(fieldsOf('deal').map((field) => field.key)).toEqual(['title', 'stage', 'amount']);
+    expect(fieldsOf('deal').map((field) => field.key)).toEqual(['title', 'stage', 'amount', 'pipeline', 'quiet_days', 'stage_days']);
     expect(fieldUnits()).toEqual(['ha', 'EUR']);
   });
 

@@ -7,6 +7,7 @@ export type { BinaryOp, FeelExpr, FeelProblem, FeelTest, ParsedFeel } from './tr
 export { feelPaths } from './tree';
 export { parseFeel } from './parse';
 export { compileFeel, type FeelClosure } from './compile';
+export { compileFeelSql, type CompiledSql, type SqlName, type SqlNameOf, type SqlPiece } from './sql';
 export type { FeelScope, FeelValue } from './value';
 export { typeOfFeel, type FeelName, type FeelType, type NameOf } from './types';
 export { FUNCTIONS } from './functions';

@@ -3,6 +3,7 @@
  * as they stand in the source; "not found" is an answer; text is data and never an instruction. Refuses: guessing.
  */
 export { answerQuestion, type Passage, type ReaderAnswer } from './answer';
+export { classify, type LabelGiven, type Sorted } from './classify';
 export { worthReading, type PageLink } from './links';
 export { understandReply, type ReplyKind, type ReplyReading } from './reply';
 export { parseDeliveryStatus, type DeliveryStatus } from './dsn';

@@ -12,7 +12,8 @@ import { listenForMail, readMail } from './inbound';
 import { smtpMail } from './mail';
 import { argonPasswords } from './passwords';
 import { demoWorld, httpProviders } from './providers';
-import { isPrivateAddress, readPage, webReader } from './web';
+import { isPrivateAddress } from '../net';
+import { readPage, webReader } from './web';
 
 const log = { info: () => undefined, warn: () => undefined, error: () => undefined };
 const failure = async (work: Promise<unknown>): Promise<WorldFailure> =>

@@ -21,10 +21,12 @@ export function smtpMail(options: { readonly host: string; readonly port: number
         date: new Date(mail.date),
         ...(mail.inReplyTo === null ? {} : { inReplyTo: mail.inReplyTo }),
         references: [...mail.references],
-        headers: {
-          'List-Unsubscribe': `<${mail.unsubscribeUrl}>, <mailto:${mail.from.address}?subject=unsubscribe>`,
-          'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
-        },
+        ...(mail.unsubscribeUrl !== null && {
+          headers: {
+            'List-Unsubscribe': `<${mail.unsubscribeUrl}>, <mailto:${mail.from.address}?subject=unsubscribe>`,
+            'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
+          },
+        }),
       });
       return composer.compile().build();
     },

@@ -1,8 +1,8 @@
-import dns from 'node:dns';
 import net from 'node:net';
 import * as cheerio from 'cheerio';
 import robotsParser from 'robots-parser';
 import { Agent, request } from 'undici';
+import { guardedLookup, onTheWire } from '../net';
 import { WorldFailure, type FetchedPage, type Web } from '../ports';
 
 const LIMITS = { bytes: 2 * 1024 * 1024, redirects: 5, connectMs: 3_000, bodyMs: 6_000, robotsMs: 24 * 3_600_000, gapMs: 40 } as const;
@@ -11,23 +11,6 @@ const AGENT_NAME = 'MillraceReader';
 interface Robots {
   readonly allows: (url: string) => boolean;
   readonly readAt: number;
-}
-
-/** Loopback, private, link-local and other addresses that no public site has (RFC 6890). */
-export function isPrivateAddress(address: string): boolean {
-  if (net.isIPv6(address))
-    return /^(?:::1?$|f[cd]|fe[89ab]|::ffff:(?:127|10|192\.168|172\.(?:1[6-9]|2\d|3[01])|169\.254|0)\.)/i.test(address);
-  const [a = 0, b = 0] = address.split('.').map(Number);
-  return (
-    a === 0 ||
-    a === 10 ||
-    a === 127 ||
-    (a === 169 && b === 254) ||
-    (a === 172 && b >= 16 && b <= 31) ||
-    (a === 192 && b === 168) ||
-    (a === 100 && b >= 64 && b <= 127) ||
-    a >= 224
-  );
 }
 
 /** The real web reader. With `standin` (`host:port`), hosts ending in `.example` are served from there and from nowhere else. */
@@ -66,10 +49,7 @@ export function webReader(standin: string | null): Web {
       throw new WorldFailure('refused', `${target.protocol} addresses are not read`, false);
     if (target.port !== '' || net.isIP(target.hostname.replace(/^\[|\]$/g, '')) !== 0)
       throw new WorldFailure('refused', `${target.host} is not a public site`, false);
-    const wire =
-      standin !== null && target.hostname.endsWith('.example')
-        ? `http://${target.hostname}:${standin.split(':')[1] ?? '80'}${target.pathname}${target.search}`
-        : url;
+    const wire = onTheWire(target, standin);
     try {
       const response = await request(wire, {
         dispatcher: agent,
@@ -142,31 +122,6 @@ export function webReader(standin: string | null): Web {
       }
       throw new WorldFailure('refused', `${new URL(url).hostname} redirects without end`, false);
     },
-  };
-}
-
-function guardedLookup(standin: string | null): net.LookupFunction {
-  return (hostname, options, callback) => {
-    if (hostname.endsWith('.example')) {
-      if (standin === null) {
-        callback(Object.assign(new Error(`${hostname} does not exist`), { code: 'ENOTFOUND' }), '', 4);
-        return;
-      }
-      const address = standin.split(':')[0] ?? '127.0.0.1';
-      if (options.all) callback(null, [{ address, family: 4 }]);
-      else callback(null, address, 4);
-      return;
-    }
-    dns.lookup(hostname, { all: true }, (error, found) => {
-      const open = (found ?? []).filter((entry) => !isPrivateAddress(entry.address));
-      const [first] = open;
-      if (error || first === undefined) {
-        callback(error ?? Object.assign(new Error(`${hostname} is not a public site`), { code: 'ENOTFOUND' }), '', 4);
-        return;
-      }
-      if (options.all) callback(null, open);
-      else callback(null, first.address, first.family);
-    });
   };
 }
 

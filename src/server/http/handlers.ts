@@ -5,10 +5,12 @@ import type { UserRow } from '../store/access';
 import * as flows from '../usecases/flows';
 import * as imports from '../usecases/imports';
 import { moveClock, readClock } from '../usecases/clock';
+import { connectWebhook } from '../usecases/deliver-calls';
 import { undoMerge } from '../usecases/merge';
 import * as overview from '../usecases/overview';
 import * as records from '../usecases/records';
 import * as reviews from '../usecases/reviews';
+import * as tell from '../usecases/tell';
 import { found, Refusal, type Actor, type World } from '../usecases/world';
 
 type Shape = typeof OPERATIONS;
@@ -84,7 +86,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
 
   listTrips: ({ world, query }) => overview.trips(world, { ...query, flowId: query.flow }),
   getTrip: ({ world, params }) => overview.trip(world, params.id ?? ''),
-  chooseTrips: async ({ world, actor, body }) => ({ chosen: await reviews.chooseStuck(world, actor, body.tripIds, body.choice) }),
+  chooseTrips: async ({ world, actor, body }) => ({ chosen: await reviews.chooseStuck(world, actor, body) }),
 
   listReviews: async ({ world }) => ({ items: (await reviews.desk(world)).reviews }),
   decideReview: async ({ world, actor, params, body }) => {
@@ -109,6 +111,16 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   listMessages: ({ world, query }) => overview.messages(world, query),
   handleReply: async ({ world, actor, params }) => {
     await reviews.handleReply(world, actor, params.id ?? '');
+    return ok;
+  },
+
+  listNotices: async ({ world, actor }) => ({ items: await tell.notices(world, actor) }),
+  putNoticeAside: async ({ world, actor, params }) => {
+    await tell.putNoticeAside(world, actor, params.id ?? '');
+    return ok;
+  },
+  connectWebhook: async ({ world, params, body }) => {
+    await connectWebhook(world, { name: decodeURIComponent(params.name ?? ''), ...body });
     return ok;
   },
 

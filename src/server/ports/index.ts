@@ -2,7 +2,7 @@
  * Contracts for the world: clock, mail, web, lookup providers, the demo's movable parts. Promises: a failure is a
  * `WorldFailure` that says whether trying again makes sense. Refuses: knowing who fulfils them.
  */
-import type { Instant } from '../../core/base';
+import type { Instant, JsonObject } from '../../core/base';
 
 export interface Clock {
   now(): Promise<Instant>;
@@ -30,7 +30,8 @@ export interface OutgoingMail {
   readonly messageId: string;
   readonly inReplyTo: string | null;
   readonly references: readonly string[];
-  readonly unsubscribeUrl: string;
+  /** null: a notice to a colleague */
+  readonly unsubscribeUrl: string | null;
   readonly date: Instant;
 }
 
@@ -93,6 +94,19 @@ export interface ProviderAnswer {
 }
 export interface Providers {
   ask(question: ProviderQuestion): Promise<ProviderAnswer>;
+}
+
+export interface WebhookCall {
+  readonly url: string;
+  readonly secret: string;
+  /** the same id is the same call, however often it is made */
+  readonly id: string;
+  readonly at: Instant;
+  readonly body: JsonObject;
+}
+export interface Webhooks {
+  /** Posts signed JSON and gives what came back with it; null when that was no JSON object. Throws `WorldFailure`. */
+  post(call: WebhookCall): Promise<{ readonly status: number; readonly body: JsonObject | null }>;
 }
 
 /** Parts of the demo that move with its clock: the stand-in recipients who answer. */

@@ -153,3 +153,22 @@ export async function takeTurn(tx: Tx, team: string): Promise<{ readonly id: str
   >`select u.id, u.name from team_member m join app_user u on u.id = m.user_id where m.team = ${team} order by m.position`;
   return turn && members.length > 0 ? members[(turn.turn - 1) % members.length] : undefined;
 }
+
+/** When a flow's clock next strikes; null takes it away. */
+export async function putFlowClock(tx: Tx, flowId: string, at: Instant | null): Promise<void> {
+  if (at === null) await tx`delete from flow_clock where flow_id = ${flowId}`;
+  else
+    await tx`insert into flow_clock (flow_id, next_at) values (${flowId}, ${at}) on conflict (flow_id) do update set next_at = excluded.next_at`;
+}
+/** Clocks that have struck, each held by one worker until its transaction ends. */
+export async function claimFlowClocks(tx: Tx, now: Instant): Promise<{ readonly flowId: string; readonly versionId: string }[]> {
+  return [
+    ...(await tx<
+      { flowId: string; versionId: string }[]
+    >`select k.flow_id, f.live_version_id as version_id from flow_clock k join flow f on f.id = k.flow_id where k.next_at <= ${now} and f.live_version_id is not null order by k.next_at for update of k skip locked`),
+  ];
+}
+export async function nextFlowClock(tx: Tx): Promise<Instant | null> {
+  const [row] = await tx<{ at: Instant | null }[]>`select min(next_at) as at from flow_clock`;
+  return row?.at ?? null;
+}

@@ -62,6 +62,32 @@ export async function listThreads(tx: Tx, limit: number): Promise<ThreadRow[]> {
   return [...(await threadRows(tx, tx`order by coalesce(m.last_at, h.created_at) desc, h.id limit ${limit}`))];
 }
 
+/** The last conversation with a person from a mailbox in which something was sent: its subject and every id it refers to. */
+export async function lastConversation(
+  tx: Tx,
+  personId: string,
+  mailbox: string,
+): Promise<{ readonly threadId: string; readonly subject: string; readonly refs: readonly string[] } | undefined> {
+  const [row] = await tx<{ threadId: string; subject: string; refs: string[] }[]>`
+    select h.id as thread_id, h.subject, array_agg(m.rfc_id order by m.at) as refs from thread h join message m on m.thread_id = h.id
+    where h.person_id = ${personId} and h.mailbox = ${mailbox} and m.state in ('sent', 'received') and m.rfc_id is not null
+    group by h.id order by max(m.at) desc limit 1`;
+  return row;
+}
+
+export interface ReplyRow {
+  readonly kind: string;
+  readonly text: string;
+  readonly quote: string | null;
+}
+/** The first answer to a message; a machine's "out of office" is none. */
+export async function answerTo(tx: Tx, messageId: string): Promise<ReplyRow | undefined> {
+  const [row] = await tx<ReplyRow[]>`
+    select r.reading->>'kind' as kind, r.body as text, r.reading->>'quote' as quote from message m join message r on r.thread_id = m.thread_id and r.direction = 'in' and r.at >= m.at
+    where m.id = ${messageId} and m.state = 'sent' and coalesce(r.reading->>'kind', '') <> 'out of office' order by r.at limit 1`;
+  return row;
+}
+
 export async function setThread(tx: Tx, id: string, state: ThreadRow['state'], pausedUntil: Instant | null): Promise<void> {
   await tx`update thread set state = ${state}, paused_until = ${pausedUntil} where id = ${id}`;
 }

@@ -1,7 +1,9 @@
 import type { Instant, RecordKind } from '../../core/base';
 import type { MatchCompany, MatchPerson } from '../../core/match';
 import type { RecordView } from '../../core/engine';
+import type { SqlPiece } from '../../core/feel';
 import type { Tx } from '../db';
+import { whereOf } from './conditions';
 
 export interface NewPerson {
   readonly id: string;
@@ -93,7 +95,51 @@ export async function loadViews(tx: Tx, personIds: readonly string[]): Promise<M
     select p.id, to_jsonb(p) - '{match_keys,custom,merged_into,company_id,owner_id,created_at}'::text[] as person,
       case when c.id is null then null else to_jsonb(c) - '{match_keys,custom,merged_into,created_at}'::text[] end as company
     from person p left join company c on c.id = p.company_id where p.id = any(${[...personIds]})`;
-  return new Map(rows.map((row) => [row.id, { person: row.person, company: row.company }]));
+  return new Map(rows.map((row) => [row.id, { person: row.person, company: row.company, deal: null }]));
+}
+
+/** Days since anything came from them or a colleague touched the deal; what flows send does not count. */
+const quietDays = (tx: Tx, now: Instant, zone: string) => tx`((${now}::timestamptz at time zone ${zone})::date - (greatest(d.stage_since,
+  (select max(m.at) from message m where m.person_id = d.person_id and m.direction = 'in'),
+  (select max(h.at) from timeline h where h.record_id = d.person_id and h.kind = 'note' and not (h.detail ? 'tripId'))) at time zone ${zone})::date)::float8`;
+const stageDays = (tx: Tx, now: Instant, zone: string) =>
+  tx`((${now}::timestamptz at time zone ${zone})::date - (d.stage_since at time zone ${zone})::date)::float8`;
+
+/** Joins a deal's counted days as `q`. */
+const counted = (tx: Tx, now: Instant, zone: string) =>
+  tx`cross join lateral (select ${quietDays(tx, now, zone)} as quiet_days, ${stageDays(tx, now, zone)} as stage_days) q`;
+
+/** Deals that a condition holds for, with the person they are with; a deal without one is with nobody who could be written to. */
+export async function dueDeals(
+  tx: Tx,
+  where: readonly SqlPiece[],
+  now: Instant,
+  zone: string,
+  limit: number,
+): Promise<{ readonly dealId: string; readonly personId: string }[]> {
+  return [
+    ...(await tx<{ dealId: string; personId: string }[]>`
+    select d.id as deal_id, d.person_id from deal d join person p on p.id = d.person_id left join company c on c.id = d.company_id ${counted(tx, now, zone)}
+    where ${whereOf(tx, where)} order by d.created_at, d.id limit ${limit}`),
+  ];
+}
+export async function duePeople(tx: Tx, where: readonly SqlPiece[], limit: number): Promise<string[]> {
+  const rows = await tx<{ id: string }[]>`
+    select p.id from person p left join company c on c.id = p.company_id where p.merged_into is null and ${whereOf(tx, where)} order by p.created_at, p.id limit ${limit}`;
+  return rows.map((row) => row.id);
+}
+
+/** Deals as conditions see them, with the days of silence as of now. */
+export async function loadDeals(
+  tx: Tx,
+  ids: readonly string[],
+  now: Instant,
+  zone: string,
+): Promise<Map<string, NonNullable<RecordView['deal']>>> {
+  const rows = await tx<{ id: string; deal: NonNullable<RecordView['deal']> }[]>`
+    select d.id, jsonb_build_object('id', d.id, 'title', d.title, 'stage', d.stage, 'amount', d.amount, 'pipeline', d.pipeline, 'quiet_days', ${quietDays(tx, now, zone)}, 'stage_days', ${stageDays(tx, now, zone)}) as deal
+    from deal d where d.id = any(${[...ids]}::uuid[])`;
+  return new Map(rows.map((row) => [row.id, row.deal]));
 }
 
 /** People that share a blocking key. Merged ones are left out. */
@@ -134,17 +180,23 @@ export interface PersonRow {
 
 const like = (search: string): string => `%${search.replace(/[\\%_]/g, '\\$&')}%`;
 
+interface PageOf {
+  readonly search: string;
+  readonly before: { readonly at: Instant; readonly id: string } | null;
+  readonly limit: number;
+  /** a compiled condition */
+  readonly where?: readonly SqlPiece[];
+}
+
 /** A page of people, newest first; the cursor is the last row's time and id. */
-export async function pagePeople(
-  tx: Tx,
-  ask: { readonly search: string; readonly before: { readonly at: Instant; readonly id: string } | null; readonly limit: number },
-): Promise<PersonRow[]> {
+export async function pagePeople(tx: Tx, ask: PageOf): Promise<PersonRow[]> {
   return [
     ...(await tx<PersonRow[]>`
     select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.company_id, c.name as company_name, u.name as owner_name, p.created_at, p.merged_into
     from person p left join company c on c.id = p.company_id left join app_user u on u.id = p.owner_id
     where p.merged_into is null
       ${ask.search === '' ? tx`` : tx`and (p.name ilike ${like(ask.search)} or p.email ilike ${like(ask.search)} or c.name ilike ${like(ask.search)})`}
+      ${ask.where ? tx`and ${whereOf(tx, ask.where)}` : tx``}
       ${ask.before ? tx`and (p.created_at, p.id) < (${ask.before.at}::timestamptz, ${ask.before.id}::uuid)` : tx``}
     order by p.created_at desc, p.id desc limit ${ask.limit}`),
   ];
@@ -173,16 +225,14 @@ export interface CompanyRow {
   readonly mergedInto: string | null;
 }
 
-export async function pageCompanies(
-  tx: Tx,
-  ask: { readonly search: string; readonly before: { readonly at: Instant; readonly id: string } | null; readonly limit: number },
-): Promise<CompanyRow[]> {
+export async function pageCompanies(tx: Tx, ask: PageOf): Promise<CompanyRow[]> {
   return [
     ...(await tx<CompanyRow[]>`
     select c.id, c.name, c.website, c.phone, c.city, c.country, c.heated_area, c.main_crop, c.controls, c.status, c.created_at, c.merged_into,
       (select count(*)::int from person p where p.company_id = c.id and p.merged_into is null) as people
     from company c where c.merged_into is null
       ${ask.search === '' ? tx`` : tx`and (c.name ilike ${like(ask.search)} or c.website ilike ${like(ask.search)} or c.city ilike ${like(ask.search)})`}
+      ${ask.where ? tx`and ${whereOf(tx, ask.where)}` : tx``}
       ${ask.before ? tx`and (c.created_at, c.id) < (${ask.before.at}::timestamptz, ${ask.before.id}::uuid)` : tx``}
     order by c.created_at desc, c.id desc limit ${ask.limit}`),
   ];
@@ -263,13 +313,17 @@ export async function pageDeals(
     readonly personId?: string;
     readonly companyId?: string;
     readonly id?: string;
+    /** a compiled condition, with the instant and the zone its days are counted in */
+    readonly where?: { readonly pieces: readonly SqlPiece[]; readonly now: Instant; readonly zone: string };
   },
 ): Promise<DealRow[]> {
   return [
     ...(await tx<DealRow[]>`
     select d.id, d.title, d.pipeline, d.stage, d.amount, d.company_id, c.name as company_name, d.person_id, p.name as person_name, u.name as owner_name, d.stage_since, d.created_at
     from deal d left join company c on c.id = d.company_id left join person p on p.id = d.person_id left join app_user u on u.id = d.owner_id
+      ${ask.where ? counted(tx, ask.where.now, ask.where.zone) : tx``}
     where true
+      ${ask.where ? tx`and ${whereOf(tx, ask.where.pieces)}` : tx``}
       ${ask.search === '' ? tx`` : tx`and (d.title ilike ${like(ask.search)} or c.name ilike ${like(ask.search)})`}
       ${ask.personId === undefined ? tx`` : tx`and d.person_id = ${ask.personId}`}
       ${ask.companyId === undefined ? tx`` : tx`and d.company_id = ${ask.companyId}`}

@@ -79,6 +79,8 @@ export interface NewTrip {
   readonly trialId: string | null;
   readonly personId: string;
   readonly intakeKey: string;
+  /** for flows about deals */
+  readonly dealId?: string;
 }
 
 /** Starts trips; a record that has one already for this flow and intake key gets no second. Returns the ids that are new. */
@@ -91,12 +93,13 @@ export async function insertTrips(tx: Tx, trips: readonly NewTrip[], now: Instan
     trial_id: trip.trialId,
     person_id: trip.personId,
     intake_key: trip.intakeKey,
+    deal_id: trip.dealId ?? null,
   }));
   const made = await tx<
     { id: string }[]
-  >`insert into trip (id, flow_id, version_id, trial_id, person_id, intake_key, state, due_at, created_at)
-    select id, flow_id, version_id, trial_id, person_id, intake_key, 'ready', ${now}, ${now} from jsonb_to_recordset(${tx.json(rows)})
-      as r(id uuid, flow_id uuid, version_id uuid, trial_id uuid, person_id uuid, intake_key text) on conflict do nothing returning id`;
+  >`insert into trip (id, flow_id, version_id, trial_id, person_id, intake_key, deal_id, state, due_at, created_at)
+    select id, flow_id, version_id, trial_id, person_id, intake_key, deal_id, 'ready', ${now}, ${now} from jsonb_to_recordset(${tx.json(rows)})
+      as r(id uuid, flow_id uuid, version_id uuid, trial_id uuid, person_id uuid, intake_key text, deal_id uuid) on conflict do nothing returning id`;
   return made.map((row) => row.id);
 }
 
@@ -151,6 +154,51 @@ export async function eventsOf(
 export async function postEvent(tx: Tx, tripId: string, event: TripEvent, now: Instant): Promise<void> {
   await tx`insert into trip_event (trip_id, event, at) values (${tripId}, ${tx.json(event as never)}, ${now})`;
   await tx`update trip set due_at = ${now} where id = ${tripId} and ended_at is null`;
+}
+
+/** Wakes trips that wait for something about these people or companies to hold. */
+export async function wakeOnChange(tx: Tx, recordIds: readonly string[], now: Instant): Promise<void> {
+  if (recordIds.length === 0) return;
+  const ids = [...new Set(recordIds)];
+  await tx`
+    with woken as (
+      update trip t set due_at = ${now} where t.state = 'waiting' and t.state_detail->>'on' = 'change'
+        and t.person_id in (select id from person where id = any(${ids}::uuid[]) or company_id = any(${ids}::uuid[]) union select person_id from deal where id = any(${ids}::uuid[])) returning t.id)
+    insert into trip_event (trip_id, event, at) select id, '{"kind":"signal"}', ${now} from woken`;
+}
+
+export interface GatherGroup {
+  readonly versionId: string;
+  readonly at: number;
+  readonly count: number;
+  readonly waiting: number;
+  /** when the one who has waited longest goes on all the same */
+  readonly limit: Instant;
+}
+/** Trips that are gathered at a line and have not been called on yet. */
+export async function gatherGroups(tx: Tx): Promise<GatherGroup[]> {
+  return [
+    ...(await tx<GatherGroup[]>`
+    select t.version_id, t.at, min((t.state_detail->'batch'->>'count')::int) as count, count(*)::int as waiting, min((t.state_detail->'batch'->>'limit')::float8) as limit
+    from trip t where t.state = 'waiting' and t.state_detail->>'on' = 'batch' and t.due_at is null group by 1, 2`),
+  ];
+}
+/** Takes the trips of a group that are free, longest waiting first. */
+export async function lockGatherGroup(
+  tx: Tx,
+  group: GatherGroup,
+): Promise<{ readonly id: string; readonly name: string; readonly says: string }[]> {
+  return [
+    ...(await tx<{ id: string; name: string; says: string }[]>`
+    select t.id, p.name, t.state_detail->'batch'->>'says' as says from trip t join person p on p.id = t.person_id
+    where t.version_id = ${group.versionId} and t.at = ${group.at} and t.state = 'waiting' and t.state_detail->>'on' = 'batch' and t.due_at is null
+    order by (t.state_detail->'batch'->>'limit')::float8, t.id limit ${group.count} for update of t skip locked`),
+  ];
+}
+/** When the first gathered trip has waited long enough. */
+export async function nextGatherDue(tx: Tx): Promise<Instant | null> {
+  const limits = (await gatherGroups(tx)).map((group) => group.limit);
+  return limits.length === 0 ? null : Math.min(...limits);
 }
 
 export async function deleteEvents(tx: Tx, ids: readonly number[]): Promise<void> {
@@ -292,6 +340,8 @@ export async function stuckTrips(tx: Tx): Promise<
     readonly held: boolean;
     readonly mark: string;
     readonly at: number;
+    readonly versionId: string | null;
+    readonly trialId: string | null;
     readonly since: Instant;
   }[]
 > {
@@ -308,10 +358,12 @@ export async function stuckTrips(tx: Tx): Promise<
         held: boolean;
         mark: string;
         at: number;
+        versionId: string | null;
+        trialId: string | null;
         since: Instant;
       }[]
     >`
-    select t.id, t.flow_id, f.name as flow_name, t.person_id, p.name as person_name, c.name as company_name, t.state_detail->>'why' as why, (t.state_detail->>'held')::boolean as held, j.mark, t.at, j.at as since
+    select t.id, t.flow_id, f.name as flow_name, t.person_id, p.name as person_name, c.name as company_name, t.state_detail->>'why' as why, (t.state_detail->>'held')::boolean as held, j.mark, t.at, t.version_id, t.trial_id, j.at as since
     from trip t join flow f on f.id = t.flow_id join person p on p.id = t.person_id left join company c on c.id = p.company_id
       join lateral (select mark, at from journal k where k.trip_id = t.id order by seq desc limit 1) j on true
     where t.state = 'stuck' and t.trial_id is null order by j.at limit 500`),

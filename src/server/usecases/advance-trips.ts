@@ -1,16 +1,16 @@
 import pLimit from 'p-limit';
 import type { Instant } from '../../core/base';
-import { advance, type Advance, type RecordView, type Request, type Trip, type TripEvent } from '../../core/engine';
+import { advance, type Advance, type RecordView, type Request, type Trip, type TripEvent, type WorkspaceTime } from '../../core/engine';
 import { chooseCurrent, type Fact } from '../../core/facts';
 import type { Tx } from '../db';
 import { factsOf, insertTrialFacts, trialFactsOf } from '../store/facts';
-import { loadViews } from '../store/records';
-import { claimTrips, deleteEvents, eventsOf, insertJournal, saveTrips, type HeldTrip } from '../store/trips';
+import { loadDeals, loadViews } from '../store/records';
+import { claimTrips, deleteEvents, eventsOf, insertJournal, saveTrips, wakeOnChange, type HeldTrip } from '../store/trips';
 import { applyCommands, type TripCommand } from './commands';
 import { loadPlans } from './library';
 import { answerRequest } from './requests';
 import { LAST_LINES } from './requests/compose';
-import type { World } from './world';
+import { workspace, type World } from './world';
 
 export interface WorkerAsk {
   readonly holder: string;
@@ -43,7 +43,8 @@ export async function advanceTrips(world: World, ask: WorkerAsk): Promise<number
     world.db,
     claimed.map((held) => held.trip.id),
   );
-  const planOf = await loadPlans(world.db, claimed);
+  const [planOf, space] = await Promise.all([loadPlans(world.db, claimed), workspace(world.db)]);
+  const time: WorkspaceTime = { zone: space.zone, daysOff: new Set(space.daysOff) };
   const eventsByTrip = new Map<string, { id: number; event: TripEvent }[]>();
   for (const { tripId, id, event } of events) {
     const list = eventsByTrip.get(tripId);
@@ -60,8 +61,8 @@ export async function advanceTrips(world: World, ask: WorkerAsk): Promise<number
   }));
   const limit = pLimit(ask.calls);
   while (going.length > 0) {
-    const views = await viewsFor(world.db, going);
-    going = await moveAll(world, ask, now, going, views, planOf);
+    const views = await viewsFor(world.db, going, now, time.zone);
+    going = await moveAll(world, ask, { now, time }, going, views, planOf);
     await Promise.all(
       going
         .filter((entry) => entry.request)
@@ -91,7 +92,7 @@ export async function advanceTrips(world: World, ask: WorkerAsk): Promise<number
 async function moveAll(
   world: World,
   ask: WorkerAsk,
-  now: Instant,
+  { now, time }: { readonly now: Instant; readonly time: WorkspaceTime },
   going: readonly Going[],
   views: ReadonlyMap<string, RecordView>,
   planOf: Awaited<ReturnType<typeof loadPlans>>,
@@ -116,7 +117,7 @@ async function moveAll(
     }
     event = withBatchLines(event, entry.request, lines);
     event ??= entry.trip.state.kind === 'asking' ? { kind: 'overdue' } : { kind: 'go' };
-    const result = safely(world, entry, () => advance(plan, entry.trip, event, now, view));
+    const result = safely(world, entry, () => advance(plan, entry.trip, event, now, view, time));
     for (const command of result.commands)
       if (command.kind === 'keep message' && command.composed.personalLine !== null)
         lines.set(command.template, [command.composed.personalLine, ...(lines.get(command.template) ?? [])]);
@@ -214,11 +215,27 @@ async function applyAll(tx: Tx, kept: readonly { entry: Going; result: Advance }
   }
   await insertTrialFacts(tx, trialFacts);
   await applyCommands(tx, live, now);
+  await wakeOnChange(
+    tx,
+    live.flatMap(({ command }) =>
+      command.kind === 'record facts' ? command.facts.map((fact) => fact.record.id) : command.kind === 'move deal' ? [command.dealId] : [],
+    ),
+    now,
+  );
 }
 
 /** Records as trips see them, by person; trials see their own facts on top, by trip. */
-async function viewsFor(tx: Tx, going: readonly Going[]): Promise<ReadonlyMap<string, RecordView>> {
+async function viewsFor(tx: Tx, going: readonly Going[], now: Instant, zone: string): Promise<ReadonlyMap<string, RecordView>> {
   const base = await loadViews(tx, [...new Set(going.map((entry) => entry.trip.record.id))]);
+  const dealIds = [...new Set(going.flatMap((entry) => entry.trip.dealId ?? []))];
+  if (dealIds.length > 0) {
+    const deals = await loadDeals(tx, dealIds, now, zone);
+    for (const { trip } of going) {
+      const view = base.get(trip.record.id);
+      const deal = deals.get(trip.dealId ?? '');
+      if (view && deal) base.set(trip.id, { ...view, deal });
+    }
+  }
   const trials = going.filter((entry) => entry.trip.trial);
   if (trials.length === 0) return base;
   const overlay = await trialFactsOf(
@@ -230,7 +247,7 @@ async function viewsFor(tx: Tx, going: readonly Going[]): Promise<ReadonlyMap<st
   const views = new Map(base);
   for (const entry of trials) {
     const own = overlay.filter((fact) => fact.tripId === entry.trip.id);
-    const view = base.get(entry.trip.record.id);
+    const view = base.get(entry.trip.id) ?? base.get(entry.trip.record.id);
     if (view && own.length > 0) views.set(entry.trip.id, withFacts(view, own, stored));
   }
   return views;
@@ -247,5 +264,5 @@ function withFacts(view: RecordView, own: readonly Fact[], stored: readonly Fact
     if (fact.record.id === person.id) person = { ...person, [fact.field]: value };
     else if (company && fact.record.id === company.id) company = { ...company, [fact.field]: value };
   }
-  return { person, company };
+  return { ...view, person, company };
 }

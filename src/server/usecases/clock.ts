@@ -1,7 +1,9 @@
 import type { Instant } from '../../core/base';
 import { clockOffset, clockTarget, lockClockWalk, putSetting } from '../store/settings';
 import { nextSendDue } from '../store/effects';
-import { nextTripDue } from '../store/trips';
+import { nextFlowClock } from '../store/flows';
+import { nextCallDue } from '../store/outbox';
+import { nextGatherDue, nextTripDue } from '../store/trips';
 import { Refusal, type World } from './world';
 
 /** Waiting moments after the last thing was due, so that answers by SMTP arrive before the clock goes on. */
@@ -42,7 +44,8 @@ export async function walkClock(world: World, drain: () => Promise<void>, isStop
       const answers = await world.demo.tick(now);
       await drain();
       now = await world.clock.now();
-      const next = [await nextTripDue(world.db), await nextSendDue(world.db), answers]
+      const due = await Promise.all([nextTripDue, nextSendDue, nextCallDue, nextGatherDue, nextFlowClock].map((of) => of(world.db)));
+      const next = [...due, answers]
         .filter((at) => at !== null && at > now)
         .reduce<number>((least, at) => Math.min(least, at ?? least), target);
       if (now >= target) {

@@ -3,7 +3,8 @@ import type { Command } from '../../core/engine';
 import type { Tx } from '../db';
 import type { FactMeta } from '../store/facts';
 import { insertMessage } from '../store/messages';
-import { insertDeal, findPerson, setOwner } from '../store/records';
+import { insertCall } from '../store/outbox';
+import { insertDeal, findPerson, moveDeal, setOwner } from '../store/records';
 import { closeReview, escalateReview, insertPair, insertReview } from '../store/reviews';
 import { insertHappenings, type Happening } from '../store/timeline';
 import { addJournalDetail, type HeldTrip } from '../store/trips';
@@ -11,6 +12,7 @@ import { takeTurn } from '../store/flows';
 import { recordFacts } from './facts';
 import { merge } from './merge';
 import { rfcIdOf } from './message-id';
+import { tellPeople } from './tell';
 import { planTouches } from './touches';
 import type { FactDraft } from '../../core/facts';
 
@@ -143,6 +145,26 @@ async function applyOne(tx: Tx, entry: TripCommand, now: Instant, happenings: Ha
       tell('plan', `Follow-up planned: ${command.touches.length} ${command.touches.length === 1 ? 'touch' : 'touches'}`, {
         threadId: command.threadId,
       });
+      return;
+    case 'move deal':
+      await moveDeal(tx, command.dealId, command.stage, now);
+      tell('deal', `Deal moved to ${command.stage}`, { dealId: command.dealId });
+      return;
+    case 'tell':
+      await tellPeople(tx, command, { tripId: held.trip.id, personId }, now);
+      return;
+    case 'hand over':
+      await insertCall(
+        tx,
+        {
+          id: command.effectId,
+          kind: 'hand over',
+          tripId: held.trip.id,
+          personId,
+          payload: { webhook: command.webhook, body: command.body },
+        },
+        now,
+      );
       return;
     default:
       never(command);

@@ -29,6 +29,7 @@ import {
 } from '../store/trips';
 import { trialFactsOf, factsOf } from '../store/facts';
 import { byTrust, type Fact } from '../../core/facts';
+import { setFlowClock } from './clock-intake';
 import { loadLibrary } from './library';
 import { startTrips } from './start';
 import { found, Refusal, type Actor, type World } from './world';
@@ -105,6 +106,7 @@ export async function release(world: World, actor: Actor, id: string): Promise<{
   const versionId = world.newId();
   const no = await world.db.begin(async (tx) => {
     const made = await insertVersion(tx, { id: versionId, flowId: id, text: row.draftText, library, userId: actor.userId }, now);
+    await setFlowClock(tx, id, row.draftText, now);
     await insertAudit(tx, { at: now, userId: actor.userId, what: 'released a flow', detail: { flowId: id, no: made } });
     return made;
   });

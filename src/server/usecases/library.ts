@@ -3,12 +3,20 @@ import { compilePlan, type Plan } from '../../core/flow/plan';
 import { parseFlow } from '../../core/flow/syntax';
 import type { Tx } from '../db';
 import { listLibrary, listTeams, trialsOf, versionsOf } from '../store/flows';
+import { listUsers } from '../store/access';
 import { listMailboxes } from '../store/messages';
+import { listWebhooks } from '../store/outbox';
 import type { World } from './world';
 
 /** Every named thing a flow may use, as it is now. Items that no longer fit their schema are refused loudly. */
 export async function loadLibrary(tx: Tx): Promise<Library> {
-  const [items, teams, mailboxes] = await Promise.all([listLibrary(tx), listTeams(tx), listMailboxes(tx)]);
+  const [items, teams, mailboxes, users, webhooks] = await Promise.all([
+    listLibrary(tx),
+    listTeams(tx),
+    listMailboxes(tx),
+    listUsers(tx),
+    listWebhooks(tx),
+  ]);
   const of = (kind: string): unknown[] => items.filter((item) => item.kind === kind).map((item) => item.body);
   return librarySchema.parse({
     scorecards: of('scorecard'),
@@ -19,6 +27,8 @@ export async function loadLibrary(tx: Tx): Promise<Library> {
     intakes: of('intake'),
     teams: teams.map((team) => team.name),
     connections: mailboxes.map((box) => box.name),
+    people: users.map((user) => user.name),
+    webhooks: webhooks.map((hook) => hook.name),
   });
 }
 

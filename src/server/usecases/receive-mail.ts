@@ -128,7 +128,10 @@ async function endThread(tx: Tx, origin: Origin, state: 'answered' | 'ended', ho
   if (!origin.threadId) return;
   await setThread(tx, origin.threadId, state, null);
   await dropPlanned(tx, origin.threadId, how, now);
-  if (origin.tripId) await postEvent(tx, origin.tripId, { kind: 'plan ended', how }, now);
+  if (!origin.tripId) return;
+  await postEvent(tx, origin.tripId, { kind: 'plan ended', how }, now);
+  // A trip that waits for a reply looks for itself what came.
+  await postEvent(tx, origin.tripId, { kind: 'signal' }, now);
 }
 
 /** Out of office: what is planned moves behind the day they are back, or five working days where they do not say. */

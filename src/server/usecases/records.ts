@@ -23,7 +23,8 @@ import {
 } from '../store/records';
 import { mergesInto, reviewsOfPeople, type MergeRow, type ReviewRow } from '../store/reviews';
 import { insertHappenings, timelineOf, type Happening } from '../store/timeline';
-import { journalOf, listTrips, type StoredEntry, type TripListRow } from '../store/trips';
+import { journalOf, listTrips, wakeOnChange, type StoredEntry, type TripListRow } from '../store/trips';
+import { conditionPieces } from './conditions';
 import { recordFacts } from './facts';
 import { loadLibrary } from './library';
 import { found, readCursor, Refusal, workspace, writeCursor, type Actor, type World } from './world';
@@ -36,6 +37,8 @@ export interface PageAsk {
   readonly search?: string | undefined;
   readonly cursor?: string | undefined;
   readonly limit?: number | undefined;
+  /** a condition, as it is written in flows */
+  readonly where?: string | undefined;
 }
 const DEFAULT_LIMIT = 50;
 
@@ -49,9 +52,18 @@ async function page<T extends { readonly id: string; readonly createdAt: number 
   return { items: rows.slice(0, limit), next: rows.length > limit && last ? writeCursor({ id: last.id, at: last.createdAt }) : null };
 }
 
-export const people = (world: World, ask: PageAsk): Promise<Page<PersonRow>> => page(ask, (inner) => pagePeople(world.db, inner));
-export const companies = (world: World, ask: PageAsk): Promise<Page<CompanyRow>> => page(ask, (inner) => pageCompanies(world.db, inner));
-export const deals = (world: World, ask: PageAsk): Promise<Page<DealRow>> => page(ask, (inner) => pageDeals(world.db, inner));
+export const people = (world: World, ask: PageAsk): Promise<Page<PersonRow>> => {
+  const where = conditionPieces(ask.where, 'person');
+  return page(ask, (inner) => pagePeople(world.db, { ...inner, where }));
+};
+export const companies = (world: World, ask: PageAsk): Promise<Page<CompanyRow>> => {
+  const where = conditionPieces(ask.where, 'company');
+  return page(ask, (inner) => pageCompanies(world.db, { ...inner, where }));
+};
+export const deals = async (world: World, ask: PageAsk): Promise<Page<DealRow>> => {
+  const where = { pieces: conditionPieces(ask.where, 'deal'), now: await world.clock.now(), zone: (await workspace(world.db)).zone };
+  return page(ask, (inner) => pageDeals(world.db, { ...inner, where }));
+};
 export const counts = (world: World): Promise<RecordCounts> => countRecords(world.db);
 
 /** One field of a record as it is shown: the value that counts, where it came from, and what else was said. */
@@ -378,6 +390,7 @@ export async function changeRecord(
         detail: values,
       },
     ]);
+    await wakeOnChange(tx, [ask.id], now);
   });
 }
 
@@ -386,7 +399,11 @@ export async function changeDeal(world: World, id: string, stage: string): Promi
   const pipeline = (await loadLibrary(world.db)).pipelines.find((entry) => entry.name === deal.pipeline);
   if (!pipeline?.stages.includes(stage))
     throw new Refusal('not valid', `${deal.pipeline} has the stages ${pipeline?.stages.join(', ') ?? 'none'}`);
-  await moveDeal(world.db, id, stage, await world.clock.now());
+  const now = await world.clock.now();
+  await world.db.begin(async (tx) => {
+    await moveDeal(tx, id, stage, now);
+    await wakeOnChange(tx, [id], now);
+  });
   return (await dealPage(world, id)).deal;
 }
 

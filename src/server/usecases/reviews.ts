@@ -1,4 +1,6 @@
 import { durationMs } from '../../core/base';
+import { fieldByHand, type Choice, type TripEvent } from '../../core/engine';
+import { fieldAt } from '../../core/flow/check';
 import { checkMessage, type MessageTemplate } from '../../core/writer';
 import { decideDoubt, listDoubts } from '../store/effects';
 import {
@@ -28,14 +30,21 @@ import {
 } from '../store/reviews';
 import { insertAudit, insertHappenings } from '../store/timeline';
 import { postEvent, stuckTrips } from '../store/trips';
-import { loadLibrary } from './library';
+import { loadLibrary, loadPlans } from './library';
+import { notices } from './tell';
+import type { NoticeRow } from '../store/outbox';
 import { merge } from './merge';
 import { replan } from './touches';
 import { found, Refusal, type Actor, type World } from './world';
 import { factsOf } from '../store/facts';
-import type { Fact } from '../../core/facts';
+import { readTyped, type Fact, type Field } from '../../core/facts';
 
 const LATER_MS = durationMs({ amount: 4, unit: 'hour' });
+
+type StuckTrip = Awaited<ReturnType<typeof stuckTrips>>[number] & {
+  /** what may be set by hand in the line's place */
+  readonly byHand: { readonly label: string; readonly unit: string | null } | null;
+};
 
 export interface Desk {
   readonly reviews: readonly (ReviewRow & {
@@ -43,21 +52,25 @@ export interface Desk {
     readonly then: readonly { readonly day: number; readonly subject: string }[];
   })[];
   readonly pairs: readonly (PairRow & { readonly facts: readonly Fact[] })[];
-  readonly stuck: Awaited<ReturnType<typeof stuckTrips>>;
+  readonly stuck: readonly StuckTrip[];
+  readonly notices: readonly NoticeRow[];
   readonly doubts: Awaited<ReturnType<typeof listDoubts>>;
   readonly replies: readonly (MessageRow & { readonly thread: readonly MessageRow[] })[];
 }
 
-/** Everything that needs a person now. */
-export async function desk(world: World): Promise<Desk> {
+const NOBODY: Actor = { userId: null, name: '' };
+
+/** Everything that needs a person now; what one of them was told is theirs alone. */
+export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
   const { db } = world;
   const now = await world.clock.now();
-  const [reviews, pairs, stuck, doubts, replies] = await Promise.all([
+  const [reviews, pairs, stuck, doubts, replies, told] = await Promise.all([
     openReviews(db, now),
     openPairs(db, now),
     stuckTrips(db),
     listDoubts(db),
     unhandledReplies(db),
+    notices(world, actor),
   ]);
   const library = await loadLibrary(db);
   const messages = await messagesByIds(
@@ -86,7 +99,8 @@ export async function desk(world: World): Promise<Desk> {
       ...pair,
       facts: pairFacts.filter((fact) => fact.record.id === pair.aId || fact.record.id === pair.bId),
     })),
-    stuck,
+    stuck: await withHand(world, stuck),
+    notices: told,
     doubts,
     replies: threads,
   };
@@ -250,18 +264,44 @@ export async function settleDoubt(world: World, actor: Actor, effectId: string, 
   });
 }
 
+/** The field that the line a trip is stuck at is there to fill, when there is one. */
+async function handField(world: World, trips: readonly { versionId: string | null; trialId: string | null; at: number }[]) {
+  const planOf = await loadPlans(world.db, trips);
+  return (trip: (typeof trips)[number]): Field | undefined => {
+    const plan = planOf(trip);
+    const line = plan?.instructions[trip.at];
+    const path = line && fieldByHand(line);
+    return path === undefined ? undefined : fieldAt(plan?.about ?? 'person', path);
+  };
+}
+
+async function withHand(world: World, stuck: Awaited<ReturnType<typeof stuckTrips>>): Promise<readonly StuckTrip[]> {
+  const fieldOfTrip = await handField(world, stuck);
+  return stuck.map((trip) => {
+    const field = fieldOfTrip(trip);
+    return { ...trip, byHand: field ? { label: field.label, unit: field.unit ?? null } : null };
+  });
+}
+
 /** Stuck trips, dealt with one by one or as a group. */
 export async function chooseStuck(
   world: World,
   actor: Actor,
-  tripIds: readonly string[],
-  choice: 'try again' | 'skip the line' | 'end',
+  ask: { readonly tripIds: readonly string[]; readonly choice: Choice; readonly value?: string | undefined },
 ): Promise<number> {
   const now = await world.clock.now();
-  const open = new Set((await stuckTrips(world.db)).map((trip) => trip.id));
-  const chosen = tripIds.filter((id) => open.has(id));
-  await world.db.begin(async (tx) => {
-    for (const id of chosen) await postEvent(tx, id, { kind: 'choice', choice, by: actor.name }, now);
+  const stuck = (await stuckTrips(world.db)).filter((trip) => ask.tripIds.includes(trip.id));
+  const fieldOfTrip = await handField(world, stuck);
+  const events = stuck.map((trip): { id: string; event: TripEvent } => {
+    if (ask.choice !== 'set by hand') return { id: trip.id, event: { kind: 'choice', choice: ask.choice, by: actor.name } };
+    const field = fieldOfTrip(trip);
+    if (!field) throw new Refusal('not valid', 'this line is not there to fill one field: try again, skip it, or end');
+    const typed = readTyped(field, ask.value ?? '');
+    if (!typed.ok) throw new Refusal('not valid', `${field.label}: ${typed.why}`);
+    return { id: trip.id, event: { kind: 'choice', choice: 'set by hand', by: actor.name, value: typed.value } };
   });
-  return chosen.length;
+  await world.db.begin(async (tx) => {
+    for (const { id, event } of events) await postEvent(tx, id, event, now);
+  });
+  return events.length;
 }

@@ -7,9 +7,10 @@ import { insertUser } from '../store/access';
 import { insertFacts } from '../store/facts';
 import { putLibrary, putTeam } from '../store/flows';
 import { putMailbox } from '../store/messages';
-import { insertCompanies, insertPeople, type NewCompany, type NewPerson } from '../store/records';
+import { insertCompanies, insertDeal, insertPeople, type NewCompany, type NewPerson } from '../store/records';
 import { getSetting, putSetting } from '../store/settings';
 import { makeToken } from './access';
+import { connectWebhook } from './deliver-calls';
 import { createFlow, release } from './flows';
 import type { World } from './world';
 
@@ -45,8 +46,9 @@ export const workspaceSeedSchema = z.object({
       item('intake', shape.intakes.element),
     ]),
   ),
+  webhooks: z.array(z.object({ name: z.string(), url: z.url(), secret: z.string() })).default([]),
   flows: z.array(z.string()),
-  crm: z.object({ companies: z.string(), people: z.string() }).optional(),
+  crm: z.object({ companies: z.string(), people: z.string(), deals: z.string().optional() }).optional(),
 });
 export type WorkspaceSeed = z.infer<typeof workspaceSeedSchema>;
 export type CrmRow = Readonly<Record<string, string>>;
@@ -60,7 +62,12 @@ export async function isSeeded(world: World): Promise<boolean> {
 export async function seedWorkspace(
   world: World,
   seed: WorkspaceSeed,
-  texts: { readonly flows: readonly string[]; readonly companies: readonly CrmRow[]; readonly people: readonly CrmRow[] },
+  texts: {
+    readonly flows: readonly string[];
+    readonly companies: readonly CrmRow[];
+    readonly people: readonly CrmRow[];
+    readonly deals?: readonly CrmRow[];
+  },
 ): Promise<string> {
   const startsAt = Date.parse(seed.startsAt);
   await putSetting(world.db, 'workspace', seed.workspace);
@@ -71,7 +78,9 @@ export async function seedWorkspace(
   for (const team of seed.teams) await putTeam(world.db, team.name, team.members.map(idOf));
   for (const box of seed.mailboxes) await putMailbox(world.db, box);
   for (const entry of seed.library) await putLibrary(world.db, entry.kind, entry.name, entry.body);
+  for (const hook of seed.webhooks) await connectWebhook(world, hook);
   await seedCrm(world, texts.companies, texts.people, seed.workspace.defaultCountry);
+  await seedDeals(world, texts.deals ?? [], texts.people, startsAt);
   const builder = seed.users.find((user) => user.role === 'builder') ?? seed.users[0];
   if (!builder) throw new Error('a workspace needs at least one person');
   const actor = { userId: idOf(builder.email), name: builder.name };
@@ -81,6 +90,32 @@ export async function seedWorkspace(
   }
   await putSetting(world.db, 'seeded', true);
   return makeToken(world, idOf(builder.email), 'demo', 365);
+}
+
+const personId = (people: readonly CrmRow[], row: CrmRow): string | undefined => {
+  const at = people.findIndex((person) => person.company === row.company && person.name === row.person);
+  return at < 0 ? undefined : stableId('crm person', String(at), row.person ?? '');
+};
+
+/** Open deals of an older CRM, each as many days at its stage as its row says. */
+async function seedDeals(world: World, deals: readonly CrmRow[], people: readonly CrmRow[], startsAt: number): Promise<void> {
+  for (const row of deals) {
+    const since = (world.isDemo ? startsAt : await world.clock.now()) - Number(row.days) * 86_400_000;
+    await insertDeal(
+      world.db,
+      {
+        id: stableId('crm deal', row.title ?? ''),
+        title: row.title ?? '',
+        pipeline: row.pipeline ?? 'Glasshouse sales',
+        stage: row.stage ?? '',
+        amount: Number(row.amount),
+        companyId: stableId('crm company', row.company ?? ''),
+        personId: personId(people, row) ?? null,
+        tripId: null,
+      },
+      since,
+    );
+  }
 }
 
 /** Records as an older CRM would hold them: every value a fact of source `crm`, some months old. */

@@ -4,7 +4,7 @@ import type { PlannedTouch } from '../../core/engine';
 import type { FollowUpPlan } from '../../core/writer';
 import type { Tx } from '../db';
 import { insertSend, moveSend, takenSlots } from '../store/effects';
-import { insertMessage, insertThread, lockMailbox, planMessage, type MailboxRow } from '../store/messages';
+import { insertMessage, insertThread, lastConversation, lockMailbox, planMessage, setThread, type MailboxRow } from '../store/messages';
 import { loadViews } from '../store/records';
 import { rfcIdOf } from './message-id';
 import { workspace } from './world';
@@ -49,6 +49,7 @@ interface TouchesAsk {
   readonly touches: readonly PlannedTouch[];
   readonly tripId: string;
   readonly personId: string;
+  readonly sameThread: boolean;
 }
 
 /**
@@ -62,22 +63,30 @@ export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promis
   const book = await slotBook(tx, box, now);
   const [first] = ask.touches;
   if (!first) return;
-  await insertThread(tx, { id: ask.threadId, personId: ask.personId, tripId: ask.tripId, mailbox: box.name, subject: first.subject }, now);
+  const earlier = ask.sameThread ? await lastConversation(tx, ask.personId, box.name) : undefined;
+  const threadId = earlier?.threadId ?? ask.threadId;
+  if (earlier) await setThread(tx, earlier.threadId, 'open', null);
+  else
+    await insertThread(
+      tx,
+      { id: ask.threadId, personId: ask.personId, tripId: ask.tripId, mailbox: box.name, subject: first.subject },
+      now,
+    );
   let firstSlot = now;
-  const refs: string[] = [];
+  const refs: string[] = [...(earlier?.refs ?? [])];
   for (const [i, touch] of ask.touches.entries()) {
     const slot = nextSlot(i === 0 ? now : addWorkingDays(firstSlot, touch.day, time), time, book);
     if (i === 0) firstSlot = slot;
     book.taken.add(slot);
     book.perDay.set(dayKey(slot, box.zone), (book.perDay.get(dayKey(slot, box.zone)) ?? 0) + 1);
-    const subject = i === 0 ? touch.subject : `Re: ${first.subject}`;
+    const subject = earlier ? `Re: ${earlier.subject}` : i === 0 ? touch.subject : `Re: ${first.subject}`;
     const inReplyTo = refs.at(-1) ?? null;
     if (touch.composed)
       await insertMessage(
         tx,
         {
           id: touch.messageId,
-          threadId: ask.threadId,
+          threadId,
           tripId: ask.tripId,
           personId: ask.personId,
           template: touch.template,
@@ -90,7 +99,7 @@ export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promis
         },
         now,
       );
-    await planMessage(tx, touch.messageId, { threadId: ask.threadId, touch: i, subject, inReplyTo, refs: [...refs] });
+    await planMessage(tx, touch.messageId, { threadId, touch: i, subject, inReplyTo, refs: [...refs] });
     await insertSend(
       tx,
       {

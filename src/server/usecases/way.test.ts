@@ -281,7 +281,7 @@ test('one site’s trouble holds its own trip only; tried again it goes on', asy
     expect.objectContaining({ personName: 'Mara Quill', why: 'oakmere-glass.example asked to come back later (503), 5 tries' }),
   ]);
   goodSite(world.outside, 'oakmere-glass.example');
-  await chooseStuck(world, ines, [stuck[0]!.id], 'try again');
+  await chooseStuck(world, ines, { tripIds: [stuck[0]!.id], choice: 'try again' });
   await worker().drain();
   expect((await desk(world)).reviews).toHaveLength(2);
 });

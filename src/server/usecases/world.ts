@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Instant } from '../../core/base';
 import type { Db, Tx } from '../db';
-import type { Clock, DemoWorld, Log, Mail, Passwords, Providers, Web } from '../ports';
+import type { Clock, DemoWorld, Log, Mail, Passwords, Providers, Web, Webhooks } from '../ports';
 import { getSetting } from '../store/settings';
 
 /** Everything a use case may reach, handed in. */
@@ -11,6 +11,7 @@ export interface World {
   readonly mail: Mail;
   readonly web: Web;
   readonly providers: Providers;
+  readonly webhooks: Webhooks;
   readonly demo: DemoWorld;
   readonly passwords: Passwords;
   readonly log: Log;

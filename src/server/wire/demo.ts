@@ -13,6 +13,7 @@ if (!(await isSeeded(world))) {
     flows: seed.flows.map((file) => fs.readFileSync(file, 'utf8')),
     companies: seed.crm ? rows(seed.crm.companies) : [],
     people: seed.crm ? rows(seed.crm.people) : [],
+    deals: seed.crm?.deals ? rows(seed.crm.deals) : [],
   });
   const tokenFile = process.argv[3] ?? '.local/demo-token';
   fs.mkdirSync('.local', { recursive: true });

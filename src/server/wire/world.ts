@@ -5,6 +5,7 @@ import { smtpMail } from '../adapters/mail';
 import { argonPasswords } from '../adapters/passwords';
 import { demoWorld, httpProviders } from '../adapters/providers';
 import { webReader } from '../adapters/web';
+import { signedWebhooks } from '../adapters/webhooks';
 import type { Config } from '../config';
 import { connect } from '../db';
 import { clockOffset } from '../store/settings';
@@ -19,6 +20,7 @@ export function makeWorld(config: Config, name: string): World {
     mail: smtpMail({ ...config.smtp, statusUrl: config.standinMail }),
     web: webReader(config.standinWeb),
     providers: httpProviders(config.providers),
+    webhooks: signedWebhooks(config.standinHooks),
     demo: demoWorld(config.demo ? config.standinMail : null),
     passwords: argonPasswords,
     log: pinoLog(config.logLevel, name),

@@ -6,6 +6,9 @@
 import { assert } from '../../core/base';
 import { advanceTrips } from '../usecases/advance-trips';
 import { walkClock } from '../usecases/clock';
+import { runClocks } from '../usecases/clock-intake';
+import { deliverCalls } from '../usecases/deliver-calls';
+import { releaseGathered } from '../usecases/gather';
 import { runImport } from '../usecases/imports';
 import { sendDue, settleDoubts } from '../usecases/send-due';
 import type { World } from '../usecases/world';
@@ -63,6 +66,9 @@ export class Worker {
       this.guarded('lists', () => runImport(this.world)),
       this.guarded('trips', () => advanceTrips(this.world, ask)),
       this.guarded('sends', () => sendDue(this.world, { ...ask, batch: 20 })),
+      this.guarded('calls', () => deliverCalls(this.world, { ...ask, batch: 50 })),
+      this.guarded('gathered trips', () => releaseGathered(this.world)),
+      this.guarded('flow clocks', () => runClocks(this.world)),
       this.guarded('doubts', () => settleDoubts(this.world, { ...ask, batch: 20 })),
     ]);
     return counts.reduce((sum, count) => sum + count, 0);

@@ -25,7 +25,10 @@ export interface Finding extends Span {
     | 'never used'
     | 'no intake'
     | 'unit'
-    | 'bars';
+    | 'bars'
+    | 'sends together'
+    | 'no limit'
+    | 'not connected';
   readonly severity: 'error' | 'warning';
   readonly message: string;
   readonly mend?: Mend;

@@ -3,6 +3,8 @@
  * place, a severity, one sentence, and a mend where one is certain. Refuses: changing anything.
  */
 export { checkFlow } from './check';
+export { readCondition, type ReadCondition } from './condition';
 export type { Finding, Mend, TextEdit } from './finding';
 export { resultOf } from './scope';
+export { fieldAt } from './way';
 export { ASKABLE_ROLES, EMPTY_LIBRARY, librarySchema, type Library } from './library';

@@ -13,6 +13,9 @@ export const librarySchema = z.object({
   pipelines: z.array(z.object({ name: z.string(), stages: z.array(z.string()) })),
   intakes: z.array(z.object({ kind: z.string(), name: z.string() })),
   connections: z.array(z.string()),
+  // Versions released before these existed have none.
+  people: z.array(z.string()).default([]),
+  webhooks: z.array(z.string()).default([]),
 });
 export type Library = z.infer<typeof librarySchema>;
 
@@ -28,4 +31,6 @@ export const EMPTY_LIBRARY: Library = {
   pipelines: [],
   intakes: [],
   connections: [],
+  people: [],
+  webhooks: [],
 };

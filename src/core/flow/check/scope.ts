@@ -1,5 +1,5 @@
 import { near } from '../../base';
-import { fieldOf, fieldsOf, type FieldType } from '../../facts';
+import { fieldOf, fieldsOf, type Field, type FieldType } from '../../facts';
 import type { FeelName, FeelType } from '../../feel';
 import type { AnswerType, Step } from '../syntax';
 
@@ -30,6 +30,15 @@ function answerName(type: AnswerType): FeelName {
   }
 }
 
+const nameOfField = (field: Field, label = field.label): FeelName => ({
+  type: FEEL_TYPE[field.type],
+  label,
+  ...(field.unit === undefined ? {} : { unit: field.unit }),
+});
+const DEAL_SHAPE: ResultShape = Object.fromEntries(fieldsOf('deal').map((field) => [field.key, nameOfField(field)]));
+/** Whether what was waited for came in time. */
+const CAME: ResultShape = { came: { type: 'boolean', label: 'came' } };
+
 /** What a line leaves behind under its `as` name. */
 export function resultOf(step: Step): { readonly name: string; readonly shape: ResultShape } | undefined {
   if (!('as' in step) || step.as === undefined) return undefined;
@@ -49,7 +58,26 @@ export function resultOf(step: Step): { readonly name: string; readonly shape: R
         },
       };
     case 'open':
-      return { name, shape: { title: { type: 'string' }, stage: { type: 'string' } } };
+      return { name, shape: DEAL_SHAPE };
+    case 'pick out':
+      return { name, shape: Object.fromEntries(step.questions.map((question) => [question.id.text, answerName(question.type)])) };
+    case 'sort':
+      return { name, shape: { label: { type: 'string', label: name }, sure: { type: 'number' }, quote: { type: 'string' } } };
+    case 'wait':
+      return { name, shape: step.for.kind === 'reply' ? { ...CAME, kind: { type: 'string' }, text: { type: 'string' } } : CAME };
+    case 'gather':
+      return { name, shape: { size: { type: 'number' } } };
+    case 'hand over':
+      return {
+        name,
+        shape: { ...CAME, ...Object.fromEntries((step.answer?.parts ?? []).map((part) => [part.id.text, answerName(part.type)])) },
+      };
+    case 'call':
+      return { name, shape: { text: { type: 'string' } } };
+    case 'book':
+      return { name, shape: { day: { type: 'date' } } };
+    case 'prepare':
+      return { name, shape: { address: { type: 'string' } } };
     case 'write':
       return { name, shape: { subject: { type: 'string' }, body: { type: 'string' } } };
     default:
@@ -60,22 +88,22 @@ export function resultOf(step: Step): { readonly name: string; readonly shape: R
 /** What a dotted name means at a line: a field of the record, of its company, or a result; else a sentence saying why not. */
 export function nameAt(about: string, results: ReadonlyMap<string, ResultShape>, segments: readonly string[]): FeelName | string {
   const [first = '', second] = segments;
-  const record = about === 'company' ? 'company' : 'person';
+  const record = about === 'deal' || about === 'company' ? about : 'person';
   if (segments.length === 1) {
     const field = fieldOf(record, first);
-    if (field) return { type: FEEL_TYPE[field.type], label: field.label, ...(field.unit === undefined ? {} : { unit: field.unit }) };
+    if (field) return nameOfField(field);
     if (results.has(first)) return `“${first}” has parts: write ${first}.${Object.keys(results.get(first) ?? {})[0] ?? 'part'}`;
     return `“${first}” is not a field of a ${record}, nor the result of a line above${near(first, [...fieldsOf(record).map((entry) => entry.key), ...fieldsOf('company').map((entry) => `company.${entry.key}`), ...results.keys()])}`;
   }
   if (second !== undefined && segments.length === 2) {
-    if (first === 'company') {
-      const field = fieldOf('company', second);
-      if (field)
-        return { type: FEEL_TYPE[field.type], label: `company ${field.label}`, ...(field.unit === undefined ? {} : { unit: field.unit }) };
-      return `a company has no field “${second}”${near(
+    if (first === 'company' || (first === 'person' && about === 'deal')) {
+      const field = fieldOf(first, second);
+      if (field) return nameOfField(field, first === 'company' ? `company ${field.label}` : field.label);
+      const close = near(
         second,
-        fieldsOf('company').map((entry) => entry.key),
-      )}`;
+        fieldsOf(first).map((entry) => entry.key),
+      ).replace('“', `“${first}.`);
+      return `a ${first} has no field “${second}”${close}`;
     }
     const shape = results.get(first);
     if (shape) return shape[second] ?? `“${first}” has no part “${second}”: it has ${Object.keys(shape).join(', ')}`;

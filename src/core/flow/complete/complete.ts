@@ -36,6 +36,18 @@ const STARTS: readonly (readonly [label: string, insert: string, detail: string]
   ['send', 'send ', 'one message'],
   ['follow up', 'follow up with "', 'a plan'],
   ['wait', 'wait 3 days', 'a while'],
+  ['wait for reply to', 'wait for reply to ', 'for an answer'],
+  ['wait until', 'wait until 09:00 on a working day', 'for a time of day'],
+  ['gather', 'gather 50 or 1 day', 'many for one line'],
+  ['sort', 'sort ', 'a text by labels'],
+  ['pick out', 'pick out from ', 'answers from a text'],
+  ['move', 'move deal to "', 'a deal to a stage'],
+  ['tell', 'tell owner "', 'a colleague'],
+  ['call', 'call with "', 'by telephone'],
+  ['book', 'book meeting with "', 'a slot'],
+  ['prepare', 'prepare "', 'a document'],
+  ['hand over', 'hand over to "', 'to a webhook'],
+  ['take in from clock', 'take in from clock at 08:00 on working days', 'records that are due'],
   ['stop', 'stop "', 'the trip'],
 ];
 
@@ -46,6 +58,9 @@ const NAMES: readonly (readonly [before: RegExp, names: (library: Library, befor
   [/\bfollow up with $/, (library) => library.plans.map((plan) => plan.name), 'plan'],
   [/\bopen deal in ".*" at $/, (library, before) => stagesAfter(library, before), 'stage'],
   [/\bopen deal in $/, (library) => library.pipelines.map((pipeline) => pipeline.name), 'pipeline'],
+  [/\bmove \w+ to $/, (library) => [...new Set(library.pipelines.flatMap((pipeline) => pipeline.stages))], 'stage'],
+  [/^tell $/, (library) => [...library.people, ...library.teams, ...library.webhooks], 'person, team or webhook'],
+  [/\bhand over to $/, (library) => library.webhooks, 'webhook'],
   [/\bamong $/, (library) => library.teams, 'team'],
   [/\bask $/, (library) => [...library.teams, ...ASKABLE_ROLES], 'team or role'],
   [/\bwrite email $/, (library) => library.templates.map((template) => template.name), 'text'],
@@ -63,13 +78,16 @@ function intakesAfter(library: Library, before: string): readonly string[] {
   return library.intakes.filter((intake) => intake.kind === kind).map((intake) => intake.name);
 }
 
-/** Options at an offset of the text, at most twenty, or undefined when nothing certain can be offered. */
+/** No more can be looked over. */
+const MOST = 40;
+
+/** Options at an offset of the text, at most forty, or undefined when nothing certain can be offered. */
 export function completeAt(text: string, at: number, library: Library): Completion | undefined {
   const rowStart = text.lastIndexOf('\n', at - 1) + 1;
   const row = text.slice(rowStart, at).replace(/^\s*(?:off:\s*)?/, '');
   const quoteAt = openQuote(row);
   const found = quoteAt >= 0 ? inQuotes(row, quoteAt, at, library) : (atStart(row, at) ?? inExpression(text.slice(0, rowStart), row, at));
-  return found && found.options.length > 0 ? { from: found.from, options: found.options.slice(0, 20) } : undefined;
+  return found && found.options.length > 0 ? { from: found.from, options: found.options.slice(0, MOST) } : undefined;
 }
 
 /** Where the quote that is still open begins, or -1. */
@@ -115,11 +133,18 @@ function resultsOf(above: string): readonly CompletionOption[] {
 }
 
 function inExpression(above: string, row: string, at: number): Completion | undefined {
-  if (!/^(?:keep|when|set|note|else set|once per)\b/.test(row)) return undefined;
+  if (!/^(?:keep|when|set|note|else set|once per|wait for|wait until|sort|pick out from|tell (?:\w+|"[^"]*")(?: by email)? )/.test(row))
+    return undefined;
+  const about = /^about (\w+)/m.exec(above)?.[1];
   const typed = /[a-z_][a-z0-9_.]*$/i.exec(row)?.[0] ?? '';
   const all: CompletionOption[] = [
     ...resultsOf(above),
-    ...fieldsOf('person').map((field) => option(field, field.key)),
+    ...(about === 'deal'
+      ? [
+          ...fieldsOf('deal').map((field) => option(field, field.key)),
+          ...fieldsOf('person').map((field) => option(field, `person.${field.key}`)),
+        ]
+      : fieldsOf('person').map((field) => option(field, field.key))),
     ...fieldsOf('company').map((field) => option(field, `company.${field.key}`)),
     ...Object.keys(FUNCTIONS).map((name) => ({ label: `${name}( )`, insert: `${name}(`, detail: 'function' })),
   ];

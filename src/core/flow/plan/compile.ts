@@ -32,6 +32,8 @@ export interface Instruction {
 
 export interface Plan {
   readonly name: string;
+  /** whose way it describes */
+  readonly about: 'person' | 'deal';
   readonly instructions: readonly Instruction[];
   readonly scorecards: ReadonlyMap<string, CompiledScorecard>;
   readonly library: Library;
@@ -49,6 +51,12 @@ function ownExpr(step: Step): FeelClosure | undefined {
       return closure(step.text);
     case 'set':
       return closure(step.assignment.value);
+    case 'sort':
+    case 'pick out':
+    case 'tell':
+      return closure(step.text);
+    case 'wait':
+      return closure(step.for.kind === 'condition' ? step.for.when : step.for.kind === 'date' ? step.for.date : undefined);
     default:
       return undefined;
   }
@@ -97,6 +105,7 @@ export function compilePlan(tree: FlowTree, library: Library): Plan {
   place(tree.lines);
   return {
     name: tree.name?.text ?? 'unnamed',
+    about: tree.about?.text === 'deal' ? 'deal' : 'person',
     instructions: out,
     library,
     scorecards: new Map(library.scorecards.map((card) => [card.name, compileScorecard(card)])),

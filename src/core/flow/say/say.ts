@@ -1,5 +1,18 @@
 import { never, plural, printDuration } from '../../base';
-import { quote, type Arm, type Expr, type Line, type Named, type Span, type Step, type Word } from '../syntax';
+import {
+  clockText,
+  quote,
+  type Arm,
+  type ClockTime,
+  type Expr,
+  type Line,
+  type Named,
+  type Span,
+  type Step,
+  type Wait,
+  type WaitFor,
+  type Word,
+} from '../syntax';
 import { sayFeel } from './feel';
 
 /** What kind of thing a part of a sentence is: it decides what may be put in its place. */
@@ -16,6 +29,9 @@ export type PartSlot =
   | 'stage'
   | 'intake'
   | 'duration'
+  | 'clock'
+  | 'addressee'
+  | 'webhook'
   | 'text';
 
 /** One piece of a line as a person reads it. A part with a span can be changed in place: its text there is `source`. */
@@ -45,6 +61,40 @@ const bar = (amount: Span & { readonly value: number }, text: string, source = t
   edit: { from: amount.from, to: amount.to, slot: 'number', source, quoted: false },
 });
 
+const length = (wait: Wait): Part => ({
+  text: printDuration(wait.duration),
+  role: 'value',
+  edit: { from: wait.from, to: wait.to, slot: 'duration', source: printDuration(wait.duration), quoted: false },
+});
+const clock = (time: ClockTime): Part => ({
+  text: clockText(time.minute),
+  role: 'value',
+  edit: { from: time.from, to: time.to, slot: 'clock', source: clockText(time.minute), quoted: false },
+});
+
+function sayWait(until: WaitFor): readonly Part[] {
+  const limit = 'atMost' in until && until.atMost ? [plain(', at most'), length(until.atMost)] : [];
+  switch (until.kind) {
+    case 'while':
+      return [length(until.length)];
+    case 'clock':
+      return [
+        plain('until'),
+        clock(until.time),
+        ...(until.workingDay ? [plain('on a working day')] : []),
+        ...(until.readerTime ? [plain('in the reader’s time')] : []),
+      ];
+    case 'date':
+      return [plain('until'), condition(until.date)];
+    case 'reply':
+      return [plain('for a reply to'), value(until.message.text), ...limit];
+    case 'condition':
+      return [plain('for'), condition(until.when), ...limit];
+    default:
+      return never(until);
+  }
+}
+
 /** The line as a sentence in parts. */
 export function sayLine(line: Line): readonly Part[] {
   return sayStep(line.step);
@@ -61,6 +111,8 @@ function sayStep(step: Step): readonly Part[] {
         verb('Take in'),
         plain(`from ${step.from.text}`),
         ...(step.name ? [named(step.name, 'intake')] : []),
+        ...(step.clock ? [plain('at'), clock(step.clock.time), ...(step.clock.workingDays ? [plain('on working days')] : [])] : []),
+        ...(step.clock?.when ? [plain('when'), condition(step.clock.when)] : []),
         ...(step.oncePer ? [plain(', once per'), value(fieldWords(step.oncePer.text))] : []),
       ];
     case 'keep':
@@ -116,37 +168,62 @@ function sayStep(step: Step): readonly Part[] {
         named(step.who, 'who'),
         plain('to approve'),
         value(step.message.text),
-        ...(step.within
-          ? [
-              plain('within'),
-              {
-                text: printDuration(step.within.duration),
-                role: 'value' as const,
-                edit: {
-                  from: step.within.from,
-                  to: step.within.to,
-                  slot: 'duration' as const,
-                  source: printDuration(step.within.duration),
-                  quoted: false,
-                },
-              },
-            ]
-          : []),
+        ...(step.within ? [plain('within'), length(step.within)] : []),
         ...(step.otherwise ? [plain(step.otherwise.does === 'stop' ? '· else stop' : `· else tell ${step.otherwise.who.text}`)] : []),
       ];
     case 'send':
-      return [verb('Send'), value(step.message.text)];
+      return [verb('Send'), value(step.message.text), ...(step.sameThread ? [plain('in the same thread')] : [])];
     case 'follow up':
       return [verb('Follow up'), plain('with plan'), named(step.plan, 'plan')];
     case 'wait':
+      return [verb('Wait'), ...sayWait(step.for), ...word(step.as)];
+    case 'gather':
       return [
-        verb('Wait'),
-        {
-          text: printDuration(step.for.duration),
-          role: 'value',
-          edit: { from: step.for.from, to: step.for.to, slot: 'duration', source: printDuration(step.for.duration), quoted: false },
-        },
+        verb('Gather'),
+        bar(step.count, plural(step.count.value, 'record'), String(step.count.value)),
+        plain('or'),
+        length(step.atMost),
+        ...word(step.as),
       ];
+    case 'sort':
+      return [
+        verb('Sort'),
+        condition(step.text),
+        plain('as'),
+        value(step.labels.map((label) => label.name.text).join(', ')),
+        ...word(step.as),
+      ];
+    case 'pick out':
+      return [verb('Pick out'), value(plural(step.questions.length, 'answer')), plain('from'), condition(step.text), ...word(step.as)];
+    case 'move':
+      return [verb('Move'), value(step.deal.text), plain('to'), named(step.stage, 'stage')];
+    case 'tell':
+      return [
+        verb('Tell'),
+        step.who.kind === 'role' ? value(step.who.name.text) : named(step.who.name, 'addressee'),
+        ...(step.byEmail ? [plain('by e-mail')] : []),
+        condition(step.text),
+      ];
+    case 'hand over':
+      return [
+        verb('Hand over'),
+        plain('to'),
+        named(step.to, 'webhook'),
+        ...(step.answer ? [plain('and wait, at most'), length(step.answer.atMost)] : []),
+        ...word(step.as),
+      ];
+    case 'call':
+      return [verb('Call'), plain('with'), named(step.script, 'text'), ...word(step.as)];
+    case 'book':
+      return [
+        verb('Book'),
+        plain('meeting with'),
+        named(step.team, 'team'),
+        ...(step.within ? [plain('within'), length(step.within)] : []),
+        ...word(step.as),
+      ];
+    case 'prepare':
+      return [verb('Prepare'), named(step.document, 'text'), ...word(step.as)];
     case 'stop':
       return [verb('Stop'), ...(step.reason ? [named(step.reason, 'text', `“${step.reason.text}”`)] : [])];
     case 'unknown':

@@ -1,7 +1,11 @@
 import { DURATION_UNITS, type Duration } from '../../base';
 import { parseFeel } from '../../feel';
 import type { Row, Token } from './rows';
-import type { Amount, Expr, Named, Span, SyntaxProblem, Wait, Word } from './tree';
+import type { Amount, ClockTime, Expr, Named, Span, SyntaxProblem, Wait, Word } from './tree';
+
+/** In an ending: any word, if it is the last of its row. */
+export const NAME = Symbol('name');
+type Ending = readonly (string | typeof NAME)[];
 
 /** Walks the tokens of one row. Every `want…` that does not find its part says so at its place and gives undefined. */
 export class Cursor {
@@ -98,15 +102,50 @@ export class Cursor {
     return { from: amount.from, to: token.to, duration };
   }
 
-  /** Everything from here to the end of the row, as FEEL. */
-  wantFeel(what: string): Expr | undefined {
+  /** A time of day: `09:00`. */
+  wantClock(): ClockTime | undefined {
+    const [hour, colon, minute] = [this.peek(), this.peek(1), this.peek(2)];
+    const fits = hour?.kind === 'Number' && colon?.text === ':' && minute?.kind === 'Number' && /^\d\d?$/.test(hour.text);
+    if (!fits || !/^\d\d$/.test(minute.text) || Number(hour.text) > 23 || Number(minute.text) > 59)
+      return this.say('say the time of day: 09:00');
+    this.at += 3;
+    return { from: hour.from, to: minute.to, minute: Number(hour.text) * 60 + Number(minute.text) };
+  }
+
+  /**
+   * FEEL from here to the end of the row, or to where one of the endings begins: words that are no FEEL, such as
+   * `, at most` or `as NAME`.
+   */
+  wantFeel(what: string, endings: readonly Ending[] = []): Expr | undefined {
     const first = this.peek();
-    const last = this.row.tokens.at(-1);
-    if (!first || !last) return this.say(`${what} is missing here`);
-    this.at = this.row.tokens.length;
+    const stop = this.endOfFeel(endings);
+    const last = this.row.tokens[stop - 1];
+    if (!first || !last || stop <= this.at) return this.say(`${what} is missing here`);
+    this.at = stop;
     const parsed = parseFeel(this.source.slice(first.from, last.to));
     for (const problem of parsed.problems) this.say(problem.message, { from: first.from + problem.from, to: first.from + problem.to });
     return { from: first.from, to: last.to, parsed };
+  }
+
+  private endOfFeel(endings: readonly Ending[]): number {
+    const { tokens } = this.row;
+    for (let i = this.at; i < tokens.length; i++)
+      if (
+        endings.some((ending) =>
+          ending.every((text, n) =>
+            text === NAME ? tokens[i + n]?.kind === 'Word' && i + n === tokens.length - 1 : tokens[i + n]?.text === text,
+          ),
+        )
+      )
+        return i;
+    return tokens.length;
+  }
+
+  /** `reader's time`, behind `in`. The apostrophe is no part of a word, so it comes as a token of its own. */
+  takeReaderTime(): boolean {
+    if (this.take('reader', "'", 's', 'time') ?? this.take('reader', '’', 's', 'time')) return true;
+    this.say("say in reader's time, or leave it out for the workspace's time");
+    return false;
   }
 
   /** Says so when something is left over at the end of the row. */

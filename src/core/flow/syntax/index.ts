@@ -5,6 +5,6 @@
 export type * from './tree';
 export { numberedLines } from './tree';
 export { parseFlow, parseLines } from './parse';
-export { answerTypeText, printFlow, quote, stepRows, type PrintOptions } from './print';
+export { answerTypeText, clockText, printFlow, quote, stepRows, type PrintOptions } from './print';
 export { parser as flowParser } from './grammar.gen';
 export { VERB_WORDS } from './verbs';

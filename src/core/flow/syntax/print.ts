@@ -1,5 +1,5 @@
 import { never, printDuration } from '../../base';
-import type { AnswerType, Assignment, FlowTree, Line, Step, Wait } from './tree';
+import type { Addressee, AnswerType, Assignment, FlowTree, Line, Question, Step, Wait, WaitFor } from './tree';
 
 export interface PrintOptions {
   /** write the stable mark at the end of every line, as files that leave the house do */
@@ -47,12 +47,40 @@ export function answerTypeText(type: AnswerType): string {
   return type.kind === 'number' && type.unit ? `number in ${type.unit}` : type.kind;
 }
 
+const questionText = (question: Question): string =>
+  `${question.id.text}: ${answerTypeText(question.type)} ${quote(question.wording.text)}`;
+const addresseeText = (who: Addressee): string => (who.kind === 'role' ? who.name.text : quote(who.name.text));
+const limitText = (wait: Wait | undefined): string => (wait ? `, at most ${printDuration(wait.duration)}` : '');
+
+/** Minutes since midnight as `09:00`. */
+export function clockText(minute: number): string {
+  return `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
+}
+
+function waitText(until: WaitFor): string {
+  switch (until.kind) {
+    case 'while':
+      return printDuration(until.length.duration);
+    case 'clock':
+      return `until ${clockText(until.time.minute)}${until.workingDay ? ' on a working day' : ''}${until.readerTime ? " in reader's time" : ''}`;
+    case 'date':
+      return `until ${feelText(until.date.parsed.text)}`;
+    case 'reply':
+      return `for reply to ${until.message.text}${limitText(until.atMost)}`;
+    case 'condition':
+      return `for ${feelText(until.when.parsed.text)}${limitText(until.atMost)}`;
+    default:
+      return never(until);
+  }
+}
+
 /** The rows of one step: its line, then its clauses without indentation. */
 export function stepRows(step: Step): readonly string[] {
   switch (step.verb) {
     case 'take in':
       return [
-        `take in from ${step.from.text}${step.name ? ` ${quote(step.name.text)}` : ''}`,
+        `take in from ${step.from.text}${step.name ? ` ${quote(step.name.text)}` : ''}${step.clock ? ` at ${clockText(step.clock.time.minute)}${step.clock.workingDays ? ' on working days' : ''}` : ''}`,
+        ...(step.clock?.when ? [`when ${feelText(step.clock.when.parsed.text)}`] : []),
         ...(step.oncePer ? [`once per ${step.oncePer.text}`] : []),
       ];
     case 'keep':
@@ -70,7 +98,7 @@ export function stepRows(step: Step): readonly string[] {
       ].filter((limit) => limit !== undefined);
       return [
         `read ${step.target.text} from ${step.places.map((place) => place.text).join(', ')}${as(step.as)}`,
-        ...step.questions.map((question) => `${question.id.text}: ${answerTypeText(question.type)} ${quote(question.wording.text)}`),
+        ...step.questions.map(questionText),
         ...(limits.length > 0 ? [`at most ${limits.join(', ')}`] : []),
       ];
     }
@@ -102,11 +130,38 @@ export function stepRows(step: Step): readonly string[] {
           : []),
       ];
     case 'send':
-      return [`send ${step.message.text}`];
+      return [`send ${step.message.text}${step.sameThread ? ' in the same thread' : ''}`];
     case 'follow up':
       return [`follow up with ${quote(step.plan.text)}`];
     case 'wait':
-      return [`wait ${printDuration(step.for.duration)}`];
+      return [`wait ${waitText(step.for)}${as(step.as)}`];
+    case 'gather':
+      return [`gather ${amount(step.count.value)} or ${printDuration(step.atMost.duration)}${as(step.as)}`];
+    case 'sort':
+      return [
+        `sort ${feelText(step.text.parsed.text)}${as(step.as)}`,
+        ...step.labels.map(
+          (label) =>
+            `${label.name.text}: ${quote(label.meaning.text)}${label.examples.length > 0 ? ` like ${label.examples.map((example) => quote(example.text)).join(', ')}` : ''}`,
+        ),
+      ];
+    case 'pick out':
+      return [`pick out from ${feelText(step.text.parsed.text)}${as(step.as)}`, ...step.questions.map(questionText)];
+    case 'move':
+      return [`move ${step.deal.text} to ${quote(step.stage.text)}`];
+    case 'tell':
+      return [`tell ${addresseeText(step.who)}${step.byEmail ? ' by email' : ''} ${feelText(step.text.parsed.text)}`];
+    case 'hand over':
+      return [
+        `hand over to ${quote(step.to.text)}${step.answer ? ` and wait, at most ${printDuration(step.answer.atMost.duration)}` : ''}${as(step.as)}`,
+        ...(step.answer?.parts ?? []).map((part) => `${part.id.text}: ${answerTypeText(part.type)}`),
+      ];
+    case 'call':
+      return [`call with ${quote(step.script.text)}${as(step.as)}`];
+    case 'book':
+      return [`book meeting with ${quote(step.team.text)}${within(step.within)}${as(step.as)}`];
+    case 'prepare':
+      return [`prepare ${quote(step.document.text)}${as(step.as)}`];
     case 'stop':
       return [step.reason ? `stop ${quote(step.reason.text)}` : 'stop'];
     case 'unknown':

@@ -26,6 +26,36 @@ export interface Expr extends Span {
 export interface Wait extends Span {
   readonly duration: Duration;
 }
+/** A time of day, as `09:00`. */
+export interface ClockTime extends Span {
+  /** minutes since midnight */
+  readonly minute: number;
+}
+
+/** What a `wait` line waits for. */
+export type WaitFor =
+  | { readonly kind: 'while'; readonly length: Wait }
+  | { readonly kind: 'clock'; readonly time: ClockTime; readonly workingDay: boolean; readonly readerTime: boolean }
+  | { readonly kind: 'date'; readonly date: Expr }
+  | { readonly kind: 'reply'; readonly message: Word; readonly atMost?: Wait }
+  | { readonly kind: 'condition'; readonly when: Expr; readonly atMost?: Wait };
+
+/** One word a `sort` line may put on a text, with what it means. */
+export interface SortLabel extends Span {
+  readonly name: Word;
+  readonly meaning: Named;
+  readonly examples: readonly Named[];
+}
+
+/** Whom or what `tell` and `hand over` speak to: a role as a bare word, else a person, a team or a webhook by name. */
+export type Addressee = { readonly kind: 'role'; readonly name: Word } | { readonly kind: 'named'; readonly name: Named };
+
+/** When the clock takes records in. */
+export interface ClockIntake extends Span {
+  readonly time: ClockTime;
+  readonly workingDays: boolean;
+  readonly when: Expr | undefined;
+}
 
 export type AnswerType =
   { readonly kind: 'number'; readonly unit?: string } | { readonly kind: 'text' } | { readonly kind: 'yes/no' } | { readonly kind: 'year' };
@@ -34,6 +64,12 @@ export interface Question extends Span {
   readonly id: Word;
   readonly type: AnswerType;
   readonly wording: Named;
+}
+
+/** One part of the answer a `hand over` waits for. */
+export interface AnswerPart extends Span {
+  readonly id: Word;
+  readonly type: AnswerType;
 }
 
 export interface Arm extends Span {
@@ -50,7 +86,7 @@ export interface Assignment {
 }
 
 export type Step =
-  | { readonly verb: 'take in'; readonly from: Word; readonly name?: Named; readonly oncePer?: Word }
+  | { readonly verb: 'take in'; readonly from: Word; readonly name?: Named; readonly oncePer?: Word; readonly clock?: ClockIntake }
   | { readonly verb: 'keep'; readonly when: Expr; readonly otherwise?: Assignment }
   | { readonly verb: 'match'; readonly targets: readonly Word[]; readonly askAbove?: Amount; readonly sameAbove?: Amount }
   | {
@@ -78,9 +114,24 @@ export type Step =
       readonly otherwise?:
         { readonly does: 'stop'; readonly text: Named } | { readonly does: 'tell'; readonly who: Word; readonly text: Named };
     }
-  | { readonly verb: 'send'; readonly message: Word }
+  | { readonly verb: 'send'; readonly message: Word; readonly sameThread: boolean }
   | { readonly verb: 'follow up'; readonly plan: Named }
-  | { readonly verb: 'wait'; readonly for: Wait }
+  | { readonly verb: 'wait'; readonly for: WaitFor; readonly as?: Word }
+  | { readonly verb: 'gather'; readonly count: Amount; readonly atMost: Wait; readonly as?: Word }
+  | { readonly verb: 'sort'; readonly text: Expr; readonly labels: readonly SortLabel[]; readonly as?: Word }
+  | { readonly verb: 'pick out'; readonly text: Expr; readonly questions: readonly Question[]; readonly as?: Word }
+  | { readonly verb: 'move'; readonly deal: Word; readonly stage: Named }
+  | { readonly verb: 'tell'; readonly who: Addressee; readonly byEmail: boolean; readonly text: Expr }
+  | {
+      readonly verb: 'hand over';
+      readonly to: Named;
+      /** set: the trip waits for an answer with these parts */
+      readonly answer?: { readonly atMost: Wait; readonly parts: readonly AnswerPart[] };
+      readonly as?: Word;
+    }
+  | { readonly verb: 'call'; readonly script: Named; readonly as?: Word }
+  | { readonly verb: 'book'; readonly team: Named; readonly within?: Wait; readonly as?: Word }
+  | { readonly verb: 'prepare'; readonly document: Named; readonly as?: Word }
   | { readonly verb: 'stop'; readonly reason?: Named }
   /** a line that could not be understood: kept word for word, so that nothing typed is lost */
   | { readonly verb: 'unknown'; readonly text: string };

@@ -1,40 +1,10 @@
-import type { Cursor } from './cursor';
-import type { AnswerType, Assignment, Question, StepOf, Verb } from './tree';
+import { NAME, type Cursor } from './cursor';
+import { assignment, question, refuse, type ReadStep } from './clauses';
+import { READ_NOTICE } from './notices';
+import { READ_WAIT } from './waits';
+import type { Named, Question, SortLabel, StepOf, Verb } from './tree';
 
-/** Reads what follows the verb in its row; `clauses` are cursors over the rows indented below it. undefined: not understood. */
-type ReadStep<V extends Verb> = (row: Cursor, clauses: readonly Cursor[]) => StepOf<V> | undefined;
 type Readable = Exclude<Verb, 'split' | 'unknown'>;
-
-function refuse(clauses: readonly Cursor[], verb: string): void {
-  for (const clause of clauses) clause.say(`“${verb}” takes no such clause`, clause.row);
-}
-
-function assignment(row: Cursor): Assignment | undefined {
-  const field = row.wantPath('the field to set');
-  if (!field || !row.want('=', 'set status = "incomplete"')) return undefined;
-  const value = row.wantFeel('the value');
-  return value && { field, value };
-}
-
-function answerType(row: Cursor): AnswerType | undefined {
-  if (row.take('yes', '/', 'no')) return { kind: 'yes/no' };
-  if (row.take('text')) return { kind: 'text' };
-  if (row.take('year')) return { kind: 'year' };
-  if (!row.take('number')) return row.say('say what kind of answer it is: number in ha, text, year or yes/no');
-  if (!row.take('in')) return { kind: 'number' };
-  const unit = row.wantPath('the unit');
-  return unit && { kind: 'number', unit: unit.text };
-}
-
-function question(row: Cursor): Question | undefined {
-  const id = row.wantPath('the name of the answer');
-  if (!id || !row.want(':', 'heated_area: number in ha "How large …?"')) return undefined;
-  const type = answerType(row);
-  const wording = type && row.wantName('the question');
-  if (!type || !wording) return undefined;
-  row.end();
-  return { from: id.from, to: wording.to, id, type, wording };
-}
 
 const read: ReadStep<'read'> = (row, clauses) => {
   const target = row.wantPath('what to read about (company or person)');
@@ -113,6 +83,21 @@ const ask: ReadStep<'ask'> = (row, clauses) => {
   return { verb: 'ask', who, message, ...extra };
 };
 
+/** `price: "finds it too dear" like "over our budget", "too much for us"` */
+function sortLabel(row: Cursor): SortLabel | undefined {
+  const name = row.wantPath('the label');
+  if (!name || !row.want(':', 'price: "finds it too dear" like "over our budget"')) return undefined;
+  const meaning = row.wantName('what the label means');
+  const examples: Named[] = [];
+  if (row.take('like'))
+    do {
+      const example = row.wantName('an example');
+      if (example) examples.push(example);
+    } while (row.take(','));
+  row.end();
+  return meaning && { from: name.from, to: examples.at(-1)?.to ?? meaning.to, name, meaning, examples };
+}
+
 /** Keyed by verb: a new verb does not compile until it can be read. */
 export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
   'take in': (row, clauses) => {
@@ -120,13 +105,18 @@ export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
     const from = row.wantPath('where records come from (file, form, hand)');
     if (!from) return undefined;
     const name = row.peek()?.kind === 'String' ? row.wantName('the intake') : undefined;
+    const time = from.text === 'clock' && row.want('at', 'take in from clock at 08:00') ? row.wantClock() : undefined;
+    const workingDays = time !== undefined && row.take('on', 'working', 'days') !== undefined;
     let oncePer;
+    let when;
     for (const clause of [row, ...clauses]) {
       clause.take(',');
       if (clause.take('once', 'per')) oncePer = clause.wantPath('the field that tells records apart');
+      else if (time && clause.take('when')) when = clause.wantFeel('which records are due');
       if (clause !== row) clause.end();
     }
-    return { verb: 'take in', from, ...(name && { name }), ...(oncePer && { oncePer }) };
+    const clock = time && { from: time.from, to: time.to, time, workingDays, when };
+    return { verb: 'take in', from, ...(name && { name }), ...(oncePer && { oncePer }), ...(clock && { clock }) };
   },
   keep: (row, clauses) => {
     if (!row.want('when', 'keep when email != null')) return undefined;
@@ -194,7 +184,8 @@ export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
   send: (row, clauses) => {
     refuse(clauses, 'send');
     const message = row.wantPath('the message to send');
-    return message && { verb: 'send', message };
+    const sameThread = row.take('in', 'the', 'same', 'thread') !== undefined;
+    return message && { verb: 'send', message, sameThread };
   },
   'follow up': (row, clauses) => {
     refuse(clauses, 'follow up');
@@ -202,10 +193,48 @@ export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
     const plan = row.wantName('the plan');
     return plan && { verb: 'follow up', plan };
   },
-  wait: (row, clauses) => {
-    refuse(clauses, 'wait');
-    const length = row.wantDuration();
-    return length && { verb: 'wait', for: length };
+  ...READ_WAIT,
+  ...READ_NOTICE,
+  'pick out': (row, clauses) => {
+    if (!row.want('from', 'pick out from answer.text as brief')) return undefined;
+    const text = row.wantFeel('the text to pick from', [['as', NAME]]);
+    const as = row.asName();
+    const questions = clauses.map(question).filter((asked) => asked !== undefined);
+    return text && { verb: 'pick out', text, questions, ...(as && { as }) };
+  },
+  sort: (row, clauses) => {
+    const text = row.wantFeel('the text to sort', [['as', NAME]]);
+    const as = row.asName();
+    const labels = clauses.map(sortLabel).filter((label) => label !== undefined);
+    return text && { verb: 'sort', text, labels, ...(as && { as }) };
+  },
+  move: (row, clauses) => {
+    refuse(clauses, 'move');
+    const deal = row.wantPath('the deal to move');
+    if (!deal || !row.want('to', 'move deal to "Meeting"')) return undefined;
+    const stage = row.wantName('the stage');
+    return stage && { verb: 'move', deal, stage };
+  },
+  call: (row, clauses) => {
+    refuse(clauses, 'call');
+    if (!row.want('with', 'call with "First talk"')) return undefined;
+    const script = row.wantName('the talk');
+    const as = row.asName();
+    return script && { verb: 'call', script, ...(as && { as }) };
+  },
+  book: (row, clauses) => {
+    refuse(clauses, 'book');
+    if (!row.want('meeting', 'book meeting with "north"') || !row.want('with', 'book meeting with "north"')) return undefined;
+    const team = row.wantName('the team');
+    const within = row.take('within') ? row.wantDuration() : undefined;
+    const as = row.asName();
+    return team && { verb: 'book', team, ...(within && { within }), ...(as && { as }) };
+  },
+  prepare: (row, clauses) => {
+    refuse(clauses, 'prepare');
+    const document = row.wantName('the document');
+    const as = row.asName();
+    return document && { verb: 'prepare', document, ...(as && { as }) };
   },
   stop: (row, clauses) => {
     refuse(clauses, 'stop');

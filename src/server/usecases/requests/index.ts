@@ -1,6 +1,7 @@
 import { never } from '../../../core/base';
 import type { RecordView, Request, TripEvent } from '../../../core/engine';
 import { WorldFailure } from '../../ports';
+import { answerTo } from '../../store/messages';
 import type { HeldTrip } from '../../store/trips';
 import type { World } from '../world';
 import { compose } from './compose';
@@ -20,6 +21,8 @@ export async function answerRequest(world: World, held: HeldTrip, view: RecordVi
         return { kind: 'answer', answer: await lookUp(world, held, view, request) };
       case 'compose':
         return { kind: 'answer', answer: await compose(world, held, view, request) };
+      case 'reply':
+        return { kind: 'answer', answer: { kind: 'reply', came: (await answerTo(world.db, request.messageId)) ?? null } };
       default:
         return never(request);
     }

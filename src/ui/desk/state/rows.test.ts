@@ -29,6 +29,7 @@ const stuck = (id: string, why: string, mark = 'k1') => ({
   held: false,
   mark,
   since: 10,
+  byHand: null,
 });
 const DESK: DeskView = {
   doubts: [{ id: 'd', personId: 'p', personName: 'Piet Aalders', subject: 'x', mailbox: 'Sales mailbox', says: null, startedAt: 99 }],
@@ -68,11 +69,22 @@ const DESK: DeskView = {
     },
   ],
   stuck: [stuck('one', 'site busy'), stuck('two', 'site busy'), stuck('three', 'held: too long'), stuck('four', 'site busy', 'k9')],
+  notices: [
+    {
+      id: 'n',
+      text: 'A first contact still waits',
+      personId: 'p',
+      personName: 'Mara Quill',
+      flowName: 'Trade-fair visitors',
+      tripId: 't',
+      at: 1,
+    },
+  ],
 };
 
 describe('rows of the desk', () => {
   test('most urgent first; stuck trips of one line and reason are one decision', () => {
-    expect(deskRows(DESK).map((row) => row.kind)).toEqual(['doubt', 'reply', 'pair', 'review', 'stuck', 'stuck', 'stuck']);
+    expect(deskRows(DESK).map((row) => row.kind)).toEqual(['doubt', 'reply', 'pair', 'review', 'stuck', 'stuck', 'stuck', 'notice']);
     const group = deskRows(DESK).find((row) => row.kind === 'stuck' && row.group.length > 1);
     expect(group?.kind === 'stuck' && group.group.map((trip) => trip.id)).toEqual(['one', 'two']);
   });
@@ -108,11 +120,11 @@ describe('rows of the desk', () => {
         .slice(4)
         .map((row) => row.title)
         .sort(),
-    ).toEqual(['1 trip stuck', '1 trip stuck', '2 trips stuck']);
+    ).toEqual(['1 trip stuck', '1 trip stuck', '2 trips stuck', 'Told to you']);
   });
 
   test('nothing needs no time', () => {
     expect(minutesOfWork([])).toBe(0);
-    expect(minutesOfWork(deskRows(DESK))).toBe(6);
+    expect(minutesOfWork(deskRows(DESK))).toBe(7);
   });
 });

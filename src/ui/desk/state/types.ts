@@ -82,6 +82,16 @@ export interface StuckView {
   readonly held: boolean;
   readonly mark: string;
   readonly since: number;
+  readonly byHand: { readonly label: string; readonly unit: string | null } | null;
+}
+export interface NoticeView {
+  readonly id: string;
+  readonly text: string;
+  readonly personId: string | null;
+  readonly personName: string | null;
+  readonly flowName: string | null;
+  readonly tripId: string | null;
+  readonly at: number;
 }
 export interface DoubtView {
   readonly id: string;
@@ -101,4 +111,5 @@ export interface DeskView {
   readonly stuck: readonly StuckView[];
   readonly doubts: readonly DoubtView[];
   readonly replies: readonly ReplyView[];
+  readonly notices: readonly NoticeView[];
 }

@@ -17,6 +17,7 @@ const GLYPH: Record<DeskRow['kind'], { readonly glyph: string; readonly tone: st
   pair: { glyph: '◇', tone: 'in-brass' },
   review: { glyph: '✎', tone: 'in-river' },
   stuck: { glyph: '■', tone: 'in-brick' },
+  notice: { glyph: '✉', tone: 'in-river' },
 };
 
 interface Props {

@@ -24,6 +24,34 @@ export function OpenRow(props: Props) {
       return <OpenReply reply={row.reply} {...props} />;
     case 'stuck':
       return <OpenStuck group={row.group} {...props} />;
+    case 'notice':
+      return (
+        <Body>
+          <p style={{ whiteSpace: 'pre-line' }}>{row.notice.text}</p>
+          <p className="small quiet">
+            {row.notice.personId ? <Link href={`/records/people/${row.notice.personId}`}>{row.notice.personName}</Link> : null}
+            {row.notice.tripId ? (
+              <>
+                {' · '}
+                <Link href={`/trips/${row.notice.tripId}`}>the trip that said so</Link>
+              </>
+            ) : null}
+          </p>
+          <Deeds
+            off={false}
+            deeds={[
+              {
+                key: 'a',
+                label: 'Put aside',
+                main: true,
+                run: () => {
+                  props.decide(call('putNoticeAside', { params: { id: row.notice.id }, body: {} }));
+                },
+              },
+            ]}
+          />
+        </Body>
+      );
     case 'doubt':
       return (
         <Body>

@@ -1,11 +1,16 @@
+import { TextField } from '@mui/material';
 import Link from 'next/link';
+import { useState } from 'react';
 import { call } from '../../client';
 import type { StuckView } from '../state/types';
 import { Body, Deeds, type DecisionProps } from './parts';
 
 export function OpenStuck({ group, decide, mayDealWithTrips }: DecisionProps & { readonly group: readonly StuckView[] }) {
-  const choose = (choice: 'try again' | 'skip the line' | 'end') => () => {
-    decide(call('chooseTrips', { body: { tripIds: group.map((trip) => trip.id), choice } }));
+  const [value, setValue] = useState('');
+  const hand = group[0]?.byHand;
+  const choose = (choice: 'try again' | 'skip the line' | 'set by hand' | 'end') => () => {
+    const tripIds = group.map((trip) => trip.id);
+    decide(call('chooseTrips', { body: { tripIds, choice, ...(choice === 'set by hand' && { value }) } }));
   };
   return (
     <Body>
@@ -20,6 +25,28 @@ export function OpenStuck({ group, decide, mayDealWithTrips }: DecisionProps & {
         ))}
         {group.length > 12 ? ` and ${group.length - 12} more` : ''}
       </div>
+      {hand && mayDealWithTrips ? (
+        <form
+          style={{ display: 'flex', gap: 8, alignItems: 'center' }}
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (value.trim() !== '') choose('set by hand')();
+          }}
+        >
+          <TextField
+            size="small"
+            label={`${hand.label}${hand.unit ? `, ${hand.unit}` : ''}, by hand${group.length > 1 ? ` for all ${group.length}` : ''}`}
+            value={value}
+            onChange={(event) => {
+              setValue(event.target.value);
+            }}
+            style={{ width: 320 }}
+          />
+          <span className="quiet small">
+            <kbd>Enter</kbd> sets it and goes on
+          </span>
+        </form>
+      ) : null}
       <Deeds
         off={!mayDealWithTrips}
         deeds={[

@@ -24,6 +24,12 @@ export function choicesFor(slot: PartSlot, library: Library): readonly string[] 
       return library.intakes.map((intake) => intake.name);
     case 'duration':
       return ['1 day', '2 days', '3 days', '5 working days', '1 week'];
+    case 'clock':
+      return ['08:00', '09:00', '13:00', '16:30'];
+    case 'addressee':
+      return [...library.people, ...library.teams, ...library.webhooks];
+    case 'webhook':
+      return library.webhooks;
     case 'condition':
     case 'number':
     case 'text':
@@ -46,4 +52,7 @@ export const SLOT_HELP: Readonly<Record<PartSlot, string>> = {
   stage: '',
   intake: '',
   duration: '',
+  clock: 'a time of day, for example 09:00',
+  addressee: '',
+  webhook: '',
 };

@@ -1,0 +1,148 @@
+import { durationMs, never, plural, printDuration, type Duration, type Instant, type JsonObject } from '../base';
+import { addWorkingDays, atClock, zoneOf } from '../calendar';
+import type { Instruction } from '../flow/plan';
+import { clockText, type StepOf, type Wait } from '../flow/syntax';
+import type { Run } from './run';
+import type { Answer, BatchMember } from './types';
+
+/** A condition that nobody signals is looked at again after this long: it may hang on the clock alone. */
+const LOOK_AGAIN_MS = 3_600_000;
+
+/** `amount` units after an instant; working days by the workspace's calendar. */
+function after(at: Instant, duration: Duration, run: Run): Instant {
+  return duration.unit === 'working day' ? addWorkingDays(at, duration.amount, run.time) : at + durationMs(duration);
+}
+
+/** Waits until an instant and then goes on behind the line. */
+function sleep(line: Instruction, run: Run, until: Instant, says: string): void {
+  if (run.trip.trial || until <= run.now) {
+    run.log(line, 'passed', run.trip.trial ? `would wait ${says}` : `no need to wait ${says}`);
+    run.pass(line);
+    return;
+  }
+  run.log(line, 'waiting', `waits ${says}`, { until });
+  run.pass(line);
+  run.state = { kind: 'waiting', until, why: `waits ${says}` };
+}
+
+export function wait(step: StepOf<'wait'>, line: Instruction, run: Run): void {
+  const until = step.for;
+  switch (until.kind) {
+    case 'while':
+      sleep(line, run, after(run.now, until.length.duration, run), printDuration(until.length.duration));
+      return;
+    case 'clock': {
+      const country = run.view.company?.country;
+      const zone = until.readerTime ? zoneOf(typeof country === 'string' ? country : null, run.time.zone) : run.time.zone;
+      const at = atClock(run.now, until.time.minute, { zone, daysOff: run.time.daysOff }, until.workingDay);
+      sleep(line, run, at, `until ${clockText(until.time.minute)}${until.workingDay ? ' on a working day' : ''}`);
+      return;
+    }
+    case 'date': {
+      const day = line.expr?.(run.scope()) ?? null;
+      const at = typeof day === 'string' ? atClock(Date.parse(day), 0, run.time, false) : Number.NaN;
+      if (Number.isNaN(at)) run.stick(line, 'the day to wait for is unknown');
+      else sleep(line, run, at, `until ${typeof day === 'string' ? day : ''}`);
+      return;
+    }
+    case 'reply': {
+      const message = run.vars[until.message.text];
+      if (run.trip.trial) {
+        wouldWait(line, run, step, `for a reply${most(until.atMost)}`);
+        return;
+      }
+      if (typeof message?.id !== 'string') run.stick(line, `there is no message “${until.message.text}” to be answered`);
+      else run.request = { kind: 'reply', messageId: message.id };
+      return;
+    }
+    case 'condition': {
+      const holds = line.expr?.(run.scope()) === true;
+      if (run.trip.trial && !holds) wouldWait(line, run, step, `for it${most(until.atMost)}`);
+      else if (holds) came(step, line, run, 'it holds', {});
+      else stay(step, line, run, until.atMost, 'change', 'for it to hold');
+      return;
+    }
+    default:
+      never(until);
+  }
+}
+
+const most = (limit: Wait | undefined): string => (limit ? `, at most ${printDuration(limit.duration)}` : '');
+
+/** A trial cannot know what will come: it goes on as if nothing did, and says so. */
+function wouldWait(line: Instruction, run: Run, step: StepOf<'wait'>, says: string): void {
+  if (step.as) run.vars[step.as.text] = { came: false };
+  run.log(line, 'passed', `would wait ${says}; goes on as if nothing came`);
+  run.pass(line);
+}
+
+function came(step: StepOf<'wait'>, line: Instruction, run: Run, says: string, result: JsonObject): void {
+  if (step.as) run.vars[step.as.text] = { ...result, came: true };
+  run.log(line, 'passed', says, result);
+  run.pass(line);
+}
+
+export function replyLookedFor(answer: Extract<Answer, { kind: 'reply' }>, step: StepOf<'wait'>, line: Instruction, run: Run): void {
+  if (answer.came) came(step, line, run, `answered: ${answer.came.kind}`, { ...answer.came });
+  else stay(step, line, run, step.for.kind === 'reply' ? step.for.atMost : undefined, 'reply', 'for a reply');
+}
+
+/** Waits on, or goes on without when the limit, counted from the first look, has passed. */
+function stay(step: StepOf<'wait'>, line: Instruction, run: Run, limit: Wait | undefined, on: 'reply' | 'change', says: string): void {
+  const since = run.waitingSince();
+  const end = limit ? after(since, limit.duration, run) : null;
+  if (end !== null && end <= run.now) {
+    if (step.as) run.vars[step.as.text] = { came: false };
+    run.log(line, 'passed', `waited ${printDuration(limit?.duration ?? { amount: 0, unit: 'minute' })} ${says}: nothing came`);
+    run.pass(line);
+    return;
+  }
+  if (since === run.now) run.log(line, 'waiting', `waits ${says}${most(limit)}`, { until: end });
+  const look = on === 'change' ? run.now + LOOK_AGAIN_MS : null;
+  run.state = { kind: 'waiting', until: look === null ? end : Math.min(look, end ?? look), why: `waits ${says}`, on };
+}
+
+/** The name of a batch between `gather` and the line that works on many; no flow can write it. */
+export const BATCH = '·batch';
+
+export function gather(step: StepOf<'gather'>, line: Instruction, run: Run): void {
+  if (run.trip.trial) {
+    run.vars[BATCH] = { place: 0, members: [{ id: run.trip.id, name: run.view.person.name, says: saysBelow(line, run) }] };
+    if (step.as) run.vars[step.as.text] = { size: 1 };
+    run.log(line, 'passed', `would gather ${plural(step.count.value, 'record')} or wait ${printDuration(step.atMost.duration)}`);
+    run.pass(line);
+    return;
+  }
+  const limit = after(run.now, step.atMost.duration, run);
+  run.log(line, 'waiting', `gathers ${plural(step.count.value, 'record')} or waits ${printDuration(step.atMost.duration)}`, {
+    until: limit,
+  });
+  run.state = {
+    kind: 'waiting',
+    until: null,
+    why: `gathers ${step.count.value}`,
+    on: 'batch',
+    batch: { count: step.count.value, limit, says: saysBelow(line, run) },
+  };
+}
+
+/** What the line below `gather` will say of this record, worked out while its values are at hand. */
+function saysBelow(line: Instruction, run: Run): string {
+  const below = run.plan.instructions[line.next];
+  const text = below?.step.verb === 'tell' ? (below.expr?.(run.scope()) ?? null) : null;
+  return typeof text === 'string' ? text : run.view.person.name;
+}
+
+export function gathered(event: { batch: string; place: number; members: readonly BatchMember[] }, line: Instruction, run: Run): boolean {
+  const { step } = line;
+  if (step.verb !== 'gather') return false;
+  run.log(line, 'passed', `goes on with ${plural(event.members.length - 1, 'other')}`, { batch: event.batch, size: event.members.length });
+  run.pass(line);
+  run.vars[BATCH] = {
+    place: event.place,
+    members: event.place === 0 ? event.members.map((member) => ({ ...member })) : [],
+    size: event.members.length,
+  };
+  if (step.as) run.vars[step.as.text] = { size: event.members.length };
+  return true;
+}

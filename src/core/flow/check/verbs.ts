@@ -1,0 +1,244 @@
+import { quote, type Line, type Verb, type Word } from '../syntax';
+import { ASKABLE_ROLES } from './library';
+import {
+  approved,
+  assigned,
+  emailPath,
+  ensures,
+  exists,
+  feel,
+  fieldAt,
+  needs,
+  needsEmail,
+  oneOf,
+  sends,
+  type Check,
+  type CheckStep,
+  type Say,
+  type Way,
+} from './way';
+
+/** The trip's own deal, or one opened above under that name. */
+const isDeal = (name: string, way: Way, check: Check): boolean =>
+  (check.about === 'deal' && name === 'deal') || way.results.get(name)?.stage !== undefined;
+
+function twice(ids: readonly Word[], say: Say): void {
+  const seen = new Set<string>();
+  for (const id of ids) {
+    if (seen.has(id.text)) say(id, 'name twice', `“${id.text}” stands here twice`);
+    seen.add(id.text);
+  }
+}
+
+function noLimit(line: Line, say: Say): void {
+  const at = line.head.to;
+  say(
+    line.head,
+    'no limit',
+    'this may wait for ever: say how long at most',
+    { label: 'at most 8 days', edits: [{ from: at, to: at, insert: ', at most 8 days' }] },
+    'warning',
+  );
+}
+
+/** Keyed by verb: a new verb does not compile until it is checked. */
+export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: CheckStep<V> } = {
+  'take in': (step, way, check, say) => {
+    oneOf(step.from, ['file', 'form', 'hand', 'clock'], 'an intake', say);
+    if (step.clock?.when) feel(step.clock.when, 'boolean', way, check, say);
+    else if (step.clock) say(step.clock, 'wrong place', 'say which records are due, below: when quiet_days in [4, 8, 14]');
+    if (step.name)
+      exists(
+        step.name,
+        check.library.intakes.filter((intake) => intake.kind === step.from.text).map((intake) => intake.name),
+        step.from.text,
+        say,
+      );
+    if (step.oncePer && !fieldAt(check.about, step.oncePer.text))
+      say(step.oncePer, 'unknown name', `“${step.oncePer.text}” is not a field`);
+  },
+  keep: (step, way, check, say) => {
+    feel(step.when, 'boolean', way, check, say);
+    for (const path of ensures(step.when.parsed.expr)) way.ensured.add(path);
+    if (step.otherwise) assigned(step.otherwise, way, check, say);
+  },
+  match: (step, _way, _check, say) => {
+    for (const target of step.targets) oneOf(target, ['person', 'company'], 'what can be matched', say);
+    for (const bar of [step.askAbove, step.sameAbove])
+      if (bar && (bar.value < 0 || bar.value > 1)) say(bar, 'bars', 'a bar lies between 0 and 1');
+    if (step.askAbove && step.sameAbove && step.askAbove.value > step.sameAbove.value)
+      say(step.askAbove, 'bars', 'the bar for asking must lie below the bar for “same”');
+  },
+  read: (step, way, check, say, line) => {
+    oneOf(step.target, ['company'], 'what can be read about', say);
+    for (const place of step.places) oneOf(place, ['website'], 'a place to read', say);
+    if (step.questions.length === 0)
+      say(line.head, 'wrong place', 'ask at least one question below: heated_area: number in ha "How large …?"');
+    const seen = new Set<string>();
+    for (const { id } of step.questions) {
+      if (seen.has(id.text)) say(id, 'name twice', `“${id.text}” is asked twice`);
+      seen.add(id.text);
+    }
+    needs('company.website', 'the company’s site', line.head, way, check, say, line);
+  },
+  score: (step, _way, check, say) => {
+    oneOf(step.target, ['company', 'person'], 'what can be scored', say);
+    exists(
+      step.scorecard,
+      check.library.scorecards.map((card) => card.name),
+      'scorecard',
+      say,
+    );
+  },
+  'look up': (step, way, check, say) => {
+    oneOf(step.field, [emailPath(check.about)], 'what can be looked up', say);
+    exists(
+      step.chain,
+      check.library.chains.map((chain) => chain.name),
+      'lookup chain',
+      say,
+    );
+    way.ensured.add(step.field.text);
+  },
+  open: (step, _way, check, say) => {
+    exists(
+      step.pipeline,
+      check.library.pipelines.map((pipeline) => pipeline.name),
+      'pipeline',
+      say,
+    );
+    const pipeline = check.library.pipelines.find((entry) => entry.name === step.pipeline.text);
+    if (pipeline) exists(step.stage, pipeline.stages, `stage of ${step.pipeline.text}`, say);
+  },
+  assign: (step, way, check, say) => {
+    exists(step.team, check.library.teams, 'team', say);
+    if (!step.what) return;
+    check.used.add(step.what.text);
+    if (step.what.text !== 'person' && !isDeal(step.what.text, way, check))
+      say(step.what, 'unknown name', `“${step.what.text}” is not a deal opened above: write open deal … as ${step.what.text}`);
+  },
+  set: (step, way, check, say) => {
+    assigned(step.assignment, way, check, say);
+  },
+  note: (step, way, check, say) => {
+    feel(step.text, 'string', way, check, say);
+  },
+  write: (step, way, check, say, line) => {
+    oneOf(step.channel, ['email'], 'a channel', say);
+    exists(
+      step.template,
+      check.library.templates.map((template) => template.name),
+      'text',
+      say,
+    );
+    needsEmail(step.channel, way, check, say, line);
+  },
+  ask: (step, way, check, say) => {
+    way.sentJustNow = false;
+    exists(step.who, [...check.library.teams, ...ASKABLE_ROLES], 'team or role', say);
+    check.used.add(step.message.text);
+    way.asked.add(step.message.text);
+    if (!way.results.get(step.message.text)?.body)
+      say(step.message, 'unknown name', `“${step.message.text}” is not a message written above: write email "…" as ${step.message.text}`);
+    if (step.otherwise?.does === 'tell') oneOf(step.otherwise.who, ASKABLE_ROLES, 'whom to tell', say);
+    if (step.otherwise && !step.within) say(step.otherwise.text, 'wrong place', '“otherwise” needs a limit: within 2 days');
+  },
+  send: (step, way, check, say, line) => {
+    check.used.add(step.message.text);
+    if (!way.results.get(step.message.text)?.body)
+      say(step.message, 'unknown name', `“${step.message.text}” is not a message written above`);
+    approved(step.message.text, step.message, way, check, say, line);
+    sends(way, check, say, line);
+    way.sent.add(step.message.text);
+  },
+  'follow up': (step, way, check, say, line) => {
+    exists(
+      step.plan,
+      check.library.plans.map((plan) => plan.name),
+      'plan',
+      say,
+    );
+    const plan = check.library.plans.find((entry) => entry.name === step.plan.text);
+    for (const touch of plan?.touches ?? [])
+      if (!check.library.templates.some((template) => template.name === touch.template))
+        say(
+          step.plan,
+          'unknown thing',
+          `the plan’s touch on day ${touch.day} uses the text ${quote(touch.template)}, which does not exist`,
+        );
+    approved(undefined, step.plan, way, check, say, line);
+    needsEmail(step.plan, way, check, say, line);
+    sends(way, check, say, line);
+  },
+  wait: (step, way, check, say, line) => {
+    way.sentJustNow = false;
+    const until = step.for;
+    if (until.kind === 'date') feel(until.date, 'date', way, check, say);
+    if (until.kind === 'condition') {
+      feel(until.when, 'boolean', way, check, say);
+      if (!until.atMost) noLimit(line, say);
+    }
+    if (until.kind !== 'reply') return;
+    check.used.add(until.message.text);
+    if (!way.sent.has(until.message.text))
+      say(until.message, 'unknown name', `“${until.message.text}” is not a message sent above: write send ${until.message.text}`);
+    if (!until.atMost) noLimit(line, say);
+  },
+  gather: (step, way, _check, say) => {
+    if (step.count.value < 2 || !Number.isInteger(step.count.value)) say(step.count, 'wrong place', 'gather at least 2');
+    way.gathered = true;
+  },
+  sort: (step, way, check, say, line) => {
+    feel(step.text, 'string', way, check, say);
+    if (step.labels.length < 2)
+      say(line.head, 'wrong place', 'name at least two labels below: price: "finds it too dear" like "over our budget"');
+    twice(
+      step.labels.map((label) => label.name),
+      say,
+    );
+  },
+  'pick out': (step, way, check, say, line) => {
+    feel(step.text, 'string', way, check, say);
+    if (step.questions.length === 0) say(line.head, 'wrong place', 'say what to pick out below: budget: number "What is their budget?"');
+    twice(
+      step.questions.map((question) => question.id),
+      say,
+    );
+  },
+  move: (step, way, check, say) => {
+    check.used.add(step.deal.text);
+    if (!isDeal(step.deal.text, way, check))
+      say(step.deal, 'unknown name', `“${step.deal.text}” is not a deal opened above: write open deal … as ${step.deal.text}`);
+    exists(step.stage, [...new Set(check.library.pipelines.flatMap((pipeline) => pipeline.stages))], 'stage', say);
+  },
+  tell: (step, way, check, say) => {
+    feel(step.text, 'string', way, check, say);
+    if (step.who.kind === 'role') {
+      oneOf(step.who.name, ASKABLE_ROLES, 'whom to tell', say);
+      return;
+    }
+    const { people, teams, webhooks } = check.library;
+    exists(step.who.name, [...people, ...teams, ...webhooks], 'person, team or webhook', say);
+    if (step.byEmail && webhooks.includes(step.who.name.text))
+      say(step.who.name, 'wrong place', 'a webhook is told by webhook, not by email');
+  },
+  'hand over': (step, _way, check, say) => {
+    exists(step.to, check.library.webhooks, 'webhook', say);
+    twice(
+      (step.answer?.parts ?? []).map((part) => part.id),
+      say,
+    );
+  },
+  call: (_step, _way, _check, say, line) => {
+    say(line.head, 'not connected', 'no telephone is connected to this workspace, so nobody can be called');
+  },
+  book: (_step, _way, _check, say, line) => {
+    say(line.head, 'not connected', 'no calendar is connected to this workspace, so no meeting can be booked');
+  },
+  prepare: (_step, _way, _check, say, line) => {
+    say(line.head, 'not connected', 'no signing service is connected to this workspace, so no document can be prepared');
+  },
+  stop: (_step, way) => {
+    way.stopped = true;
+  },
+};

@@ -1,0 +1,39 @@
+import type { Cursor } from './cursor';
+import type { AnswerType, Assignment, Question, StepOf, Verb } from './tree';
+
+/** Reads what follows the verb in its row; `clauses` are cursors over the rows indented below it. undefined: not understood. */
+export type ReadStep<V extends Verb> = (row: Cursor, clauses: readonly Cursor[]) => StepOf<V> | undefined;
+
+/** For verbs without clauses. */
+export function refuse(clauses: readonly Cursor[], verb: string): void {
+  for (const clause of clauses) clause.say(`“${verb}” takes no such clause`, clause.row);
+}
+
+/** `status = "incomplete"` */
+export function assignment(row: Cursor): Assignment | undefined {
+  const field = row.wantPath('the field to set');
+  if (!field || !row.want('=', 'set status = "incomplete"')) return undefined;
+  const value = row.wantFeel('the value');
+  return value && { field, value };
+}
+
+export function answerType(row: Cursor): AnswerType | undefined {
+  if (row.take('yes', '/', 'no')) return { kind: 'yes/no' };
+  if (row.take('text')) return { kind: 'text' };
+  if (row.take('year')) return { kind: 'year' };
+  if (!row.take('number')) return row.say('say what kind of answer it is: number in ha, text, year or yes/no');
+  if (!row.take('in')) return { kind: 'number' };
+  const unit = row.wantPath('the unit');
+  return unit && { kind: 'number', unit: unit.text };
+}
+
+/** `heated_area: number in ha "How large …?"` */
+export function question(row: Cursor): Question | undefined {
+  const id = row.wantPath('the name of the answer');
+  if (!id || !row.want(':', 'heated_area: number in ha "How large …?"')) return undefined;
+  const type = answerType(row);
+  const wording = type && row.wantName('the question');
+  if (!type || !wording) return undefined;
+  row.end();
+  return { from: id.from, to: wording.to, id, type, wording };
+}

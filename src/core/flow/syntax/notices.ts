@@ -1,0 +1,52 @@
+import type { Cursor } from './cursor';
+import { answerType, type ReadStep } from './clauses';
+import type { Addressee, AnswerPart, StepOf } from './tree';
+
+function addressee(row: Cursor): Addressee | undefined {
+  if (row.peek()?.kind === 'String') {
+    const name = row.wantName('a person, a team or a webhook');
+    return name && { kind: 'named', name };
+  }
+  const name = row.wantPath('whom to tell (owner, or a name in quotes)');
+  return name && { kind: 'role', name };
+}
+
+/** `tell owner by email "…"`; the text may be a formula. */
+const tell: ReadStep<'tell'> = (row, clauses) => {
+  for (const clause of clauses) clause.say('“tell” takes no such clause', clause.row);
+  const who = addressee(row);
+  if (!who) return undefined;
+  const byEmail = row.take('by', 'email') !== undefined;
+  const text = row.wantFeel('what to tell them');
+  return text && { verb: 'tell', who, byEmail, text };
+};
+
+function part(row: Cursor): AnswerPart | undefined {
+  const id = row.wantPath('the name of the part');
+  if (!id || !row.want(':', 'approved: yes/no')) return undefined;
+  const type = answerType(row);
+  row.end();
+  return type && { from: id.from, to: row.row.to, id, type };
+}
+
+/** `hand over to "Warehouse" and wait, at most 2 hours as slot`, with the parts of the answer below. */
+const handOver: ReadStep<'hand over'> = (row, clauses) => {
+  if (!row.want('to', 'hand over to "Warehouse"')) return undefined;
+  const to = row.wantName('the webhook');
+  if (!to) return undefined;
+  let answer: StepOf<'hand over'>['answer'];
+  if (row.take('and', 'wait')) {
+    row.take(',');
+    const atMost = row.want('at', 'and wait, at most 2 hours') && row.want('most', 'at most 2 hours') ? row.wantDuration() : undefined;
+    const parts = clauses.map(part).filter((made) => made !== undefined);
+    if (!atMost) return undefined;
+    answer = { atMost, parts };
+  } else for (const clause of clauses) clause.say('parts of an answer need “and wait, at most …” on the line above', clause.row);
+  const as = row.asName();
+  return { verb: 'hand over', to, ...(answer && { answer }), ...(as && { as }) };
+};
+
+export const READ_NOTICE: { readonly tell: ReadStep<'tell'>; readonly 'hand over': ReadStep<'hand over'> } = {
+  tell,
+  'hand over': handOver,
+};

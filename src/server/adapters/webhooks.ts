@@ -1,0 +1,71 @@
+import { createHmac } from 'node:crypto';
+import { Agent, request } from 'undici';
+import { z } from 'zod';
+import type { JsonObject } from '../../core/base';
+import { guardedLookup, onTheWire } from '../net';
+import { WorldFailure, type Webhooks } from '../ports';
+
+const LIMITS = { connectMs: 3_000, answerMs: 10_000, bytes: 256 * 1024 } as const;
+const bodySchema = z.record(z.string(), z.json());
+
+/** The signature of Standard Webhooks: HMAC-SHA256 over `id.seconds.body`, with the secret behind `whsec_` in base64. */
+export function signature(secret: string, id: string, seconds: number, body: string): string {
+  const key = Buffer.from(secret.replace(/^whsec_/, ''), 'base64');
+  return `v1,${createHmac('sha256', key).update(`${id}.${seconds}.${body}`).digest('base64')}`;
+}
+
+/** Posts signed JSON. The id is the receiver's means to drop what comes twice. */
+export function signedWebhooks(standin: string | null): Webhooks {
+  const agent = new Agent({
+    connect: { timeout: LIMITS.connectMs, lookup: guardedLookup(standin) },
+    headersTimeout: LIMITS.answerMs,
+    bodyTimeout: LIMITS.answerMs,
+  });
+  return {
+    async post(ask) {
+      const target = new URL(ask.url);
+      const body = JSON.stringify(ask.body);
+      const seconds = Math.floor(ask.at / 1000);
+      let response;
+      let answer = '';
+      try {
+        response = await request(onTheWire(target, standin), {
+          dispatcher: agent,
+          method: 'POST',
+          headers: {
+            'content-type': 'application/json',
+            'webhook-id': ask.id,
+            'webhook-timestamp': String(seconds),
+            'webhook-signature': signature(ask.secret, ask.id, seconds, body),
+          },
+          body,
+        });
+        let size = 0;
+        const chunks: Buffer[] = [];
+        for await (const chunk of response.body as AsyncIterable<Buffer>) {
+          size += chunk.length;
+          if (size <= LIMITS.bytes) chunks.push(chunk);
+        }
+        answer = Buffer.concat(chunks).toString('utf8');
+      } catch (error) {
+        const code = error instanceof Error && 'code' in error ? String(error.code) : 'no reason given';
+        throw new WorldFailure('unreachable', `${target.host} could not be reached (${code})`, code !== 'ENOTFOUND');
+      }
+      const retryAfter = Number(response.headers['retry-after']) * 1000 || null;
+      if (response.statusCode === 429) throw new WorldFailure('busy', `${target.host} asked to come back later`, true, retryAfter);
+      if (response.statusCode >= 500)
+        throw new WorldFailure('broken', `${target.host} answered with an error (${response.statusCode})`, true, retryAfter);
+      if (response.statusCode >= 300) throw new WorldFailure('refused', `${target.host} refused it (${response.statusCode})`, false);
+      return { status: response.statusCode, body: objectIn(answer) };
+    },
+  };
+}
+
+function objectIn(text: string): JsonObject | null {
+  try {
+    const read = bodySchema.safeParse(JSON.parse(text));
+    return read.success ? read.data : null;
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,83 @@
+import { stableId, type Instant } from '../../core/base';
+import { atClock, dayKey } from '../../core/calendar';
+import { parseFlow, type StepOf } from '../../core/flow/syntax';
+import type { Tx } from '../db';
+import { claimFlowClocks, putFlowClock, versionsOf } from '../store/flows';
+import { dueDeals, duePeople } from '../store/records';
+import { insertTrips } from '../store/trips';
+import { conditionPieces } from './conditions';
+import { workspace, type World } from './world';
+
+/** More than this at one stroke of the clock is left for the next. */
+const MOST = 20_000;
+
+type ClockIntake = NonNullable<StepOf<'take in'>['clock']>;
+function clockOf(text: string): { readonly about: 'person' | 'deal'; readonly clock: ClockIntake } | undefined {
+  const { tree } = parseFlow(text);
+  const step = tree.lines.find((line) => !line.off && line.step.verb === 'take in')?.step;
+  if (step?.verb !== 'take in' || !step.clock) return undefined;
+  return { about: tree.about?.text === 'deal' ? 'deal' : 'person', clock: step.clock };
+}
+
+/** Sets the clock of a flow that has just been released, or takes it away. */
+export async function setFlowClock(tx: Tx, flowId: string, text: string, now: Instant): Promise<void> {
+  const found = clockOf(text);
+  await putFlowClock(tx, flowId, found ? await nextStroke(tx, found.clock, now) : null);
+}
+
+async function nextStroke(tx: Tx, clock: ClockIntake, from: Instant): Promise<Instant> {
+  const space = await workspace(tx);
+  return atClock(from, clock.time.minute, { zone: space.zone, daysOff: new Set(space.daysOff) }, clock.workingDays);
+}
+
+/**
+ * Looks for records that are due, for every live flow whose clock has struck, and starts their trips: one per record and
+ * day. Returns how many clocks struck.
+ */
+export async function runClocks(world: World): Promise<number> {
+  const now = await world.clock.now();
+  return world.db.begin(async (tx) => {
+    const struck = await claimFlowClocks(tx, now);
+    for (const { flowId, versionId } of struck) {
+      const [version] = await versionsOf(tx, [versionId]);
+      const found = clockOf(version?.text ?? '');
+      if (!found) {
+        await putFlowClock(tx, flowId, null);
+        continue;
+      }
+      // A stroke that was missed is made up for once, with the records that are due now.
+      await takeInDue(tx, { flowId, versionId, ...found }, now);
+      await putFlowClock(tx, flowId, await nextStroke(tx, found.clock, now + 60_000));
+    }
+    return struck.length;
+  });
+}
+
+async function takeInDue(
+  tx: Tx,
+  ask: { readonly flowId: string; readonly versionId: string; readonly about: 'person' | 'deal'; readonly clock: ClockIntake },
+  at: Instant,
+): Promise<void> {
+  const { zone } = await workspace(tx);
+  const where = conditionPieces(ask.clock.when?.parsed.text, ask.about);
+  const due =
+    ask.about === 'deal'
+      ? await dueDeals(tx, where, at, zone, MOST)
+      : (await duePeople(tx, where, MOST)).map((personId) => ({ personId, dealId: undefined }));
+  await insertTrips(
+    tx,
+    due.map(({ personId, dealId }) => {
+      const intakeKey = `clock ${dayKey(at, zone)} ${dealId ?? personId}`;
+      return {
+        id: stableId('trip', ask.flowId, intakeKey),
+        flowId: ask.flowId,
+        versionId: ask.versionId,
+        trialId: null,
+        personId,
+        intakeKey,
+        ...(dealId !== undefined && { dealId }),
+      };
+    }),
+    at,
+  );
+}

@@ -1,0 +1,19 @@
+import { readCondition } from '../../core/flow/check';
+import { compileFeelSql, type SqlPiece } from '../../core/feel';
+import { columnOf, type Kind } from '../store/conditions';
+import { Refusal } from './world';
+
+/** A typed condition as the database is asked it; what is wrong with it is said with its place. An empty text asks nothing. */
+export function conditionPieces(text: string | undefined, about: Kind): readonly SqlPiece[] {
+  const typed = text?.trim() ?? '';
+  if (typed === '') return ['true'];
+  const read = readCondition(typed, about);
+  const compiled = read.ok ? compileFeelSql(read.expr, (segments) => columnOf(about, segments)) : undefined;
+  if (compiled?.ok) return compiled.pieces;
+  const [problem] = read.ok ? (compiled && !compiled.ok ? [compiled] : []) : read.problems;
+  throw new Refusal('not valid', problem?.message ?? 'this condition cannot be read', {
+    where: typed,
+    from: problem?.from ?? 0,
+    to: problem?.to ?? typed.length,
+  });
+}

@@ -1,0 +1,116 @@
+import { createHmac, timingSafeEqual } from 'node:crypto';
+import pLimit from 'p-limit';
+import { z } from 'zod';
+import type { Instant, JsonObject } from '../../core/base';
+import type { TripEvent } from '../../core/engine';
+import { WorldFailure } from '../ports';
+import { claimCalls, listWebhooks, settleCall, tripOfCall, type HeldCall } from '../store/outbox';
+import { postEvent } from '../store/trips';
+import { seal, unseal } from './seal';
+import { putWebhook } from '../store/outbox';
+import { Refusal, type World } from './world';
+
+const payloadSchema = z.union([
+  z.object({ webhook: z.string(), body: z.record(z.string(), z.json()) }),
+  z.object({ mail: z.object({ to: z.string(), name: z.string(), from: z.string(), fromName: z.string() }), text: z.string() }),
+]);
+
+/** Pauses of 30 s, 1, 2, 4, 8 min; a server's own Retry-After counts when it is longer. */
+const TRIES = 6;
+const BASE_MS = 30_000;
+
+export interface CallsAsk {
+  readonly holder: string;
+  readonly leaseMs: number;
+  readonly batch: number;
+  readonly calls: number;
+}
+
+/** Makes the webhook calls and sends the notices that are due. Returns how many were claimed. */
+export async function deliverCalls(world: World, ask: CallsAsk): Promise<number> {
+  const now = await world.clock.now();
+  const held = await claimCalls(world.db, { holder: ask.holder, now, leaseMs: ask.leaseMs, limit: ask.batch });
+  const limit = pLimit(ask.calls);
+  await Promise.all(held.map((call) => limit(() => deliver(world, call, now))));
+  return held.length;
+}
+
+async function deliver(world: World, call: HeldCall, now: Instant): Promise<void> {
+  try {
+    const { says, body } = await make(world, call, now);
+    await end(world, call, { ok: true, says, body }, now);
+  } catch (error) {
+    const failure = error instanceof WorldFailure ? error : new WorldFailure('broken', String(error), true);
+    if (!failure.retryable || call.attempts >= TRIES) {
+      await end(world, call, { ok: false, says: failure.message, body: null }, now);
+      return;
+    }
+    const pause = Math.max(failure.retryAfterMs ?? 0, BASE_MS * 2 ** (call.attempts - 1));
+    await settleCall(world.db, call, { state: 'planned', says: failure.message, dueAt: now + pause }, now);
+  }
+}
+
+async function make(world: World, call: HeldCall, now: Instant): Promise<{ says: string; body: JsonObject | null }> {
+  const payload = payloadSchema.parse(call.payload);
+  if ('mail' in payload) {
+    const { mail } = payload;
+    const raw = await world.mail.compose({
+      from: { name: mail.fromName, address: mail.from },
+      to: { name: mail.name, address: mail.to },
+      subject: payload.text.split('\n')[0]?.slice(0, 120) ?? 'Millrace',
+      text: payload.text,
+      messageId: `<notice-${call.id}@millrace>`,
+      inReplyTo: null,
+      references: [],
+      unsubscribeUrl: null,
+      date: now,
+    });
+    const outcome = await world.mail.deliver(raw, { from: mail.from, to: mail.to }, 30_000);
+    // A notice to a colleague that may have left is not sent again: one too few beats two.
+    if (outcome.kind === 'accepted' || outcome.kind === 'in doubt') return { says: outcome.says, body: null };
+    throw new WorldFailure('refused', outcome.says, outcome.kind === 'deferred');
+  }
+  const hook = (await listWebhooks(world.db)).find((entry) => entry.name === payload.webhook);
+  if (!hook) throw new WorldFailure('not found', `the webhook “${payload.webhook}” is gone`, false);
+  const answerTo = `${world.publicUrl}/answers/${call.id}/${answerCode(world.secret, call.id)}`;
+  const { status, body } = await world.webhooks.post({
+    url: hook.url,
+    secret: unseal(world.secret, hook.secret),
+    id: call.id,
+    at: now,
+    body: call.kind === 'hand over' ? { ...payload.body, answer_to: answerTo } : payload.body,
+  });
+  return { says: `answered ${status}`, body };
+}
+
+async function end(world: World, call: HeldCall, how: { ok: boolean; says: string; body: JsonObject | null }, now: Instant): Promise<void> {
+  await world.db.begin(async (tx) => {
+    const mine = await settleCall(tx, call, { state: how.ok ? 'done' : 'failed', says: how.says, answer: how.body }, now);
+    if (!mine || call.kind !== 'hand over' || call.tripId === null) return;
+    const event: TripEvent = { kind: 'handed over', ...how };
+    await postEvent(tx, call.tripId, event, now);
+  });
+}
+
+const answerCode = (secret: string, id: string): string =>
+  createHmac('sha256', secret).update(`answer ${id}`).digest('base64url').slice(0, 22);
+
+/** Takes the answer to a hand-over. The code in its address says that it comes from whom it was handed to. A second answer changes nothing. */
+export async function takeAnswer(world: World, effectId: string, code: string, body: JsonObject): Promise<void> {
+  const [want, got] = [Buffer.from(answerCode(world.secret, effectId)), Buffer.from(code)];
+  if (!/^[0-9a-f-]{36}$/.test(effectId) || want.length !== got.length || !timingSafeEqual(want, got))
+    throw new Refusal('not allowed', 'this address is not one that Millrace gave out');
+  const now = await world.clock.now();
+  await world.db.begin(async (tx) => {
+    const tripId = await tripOfCall(tx, effectId);
+    if (tripId !== undefined) await postEvent(tx, tripId, { kind: 'handed back', body }, now);
+  });
+}
+
+/** Names a webhook, with its secret sealed. */
+export async function connectWebhook(
+  world: World,
+  hook: { readonly name: string; readonly url: string; readonly secret: string },
+): Promise<void> {
+  await putWebhook(world.db, { ...hook, secret: seal(world.secret, hook.secret) }, await world.clock.now());
+}

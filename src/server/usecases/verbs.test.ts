@@ -1,0 +1,231 @@
+/** Verbs that reach out or wait for something, on a real database with a worker; the outside is in memory. */
+import { stableId, textIn } from '../../core/base';
+import { demoWorkspace, goodSite, replyTo, START, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { WorldFailure } from '../ports';
+import { takeAnswer } from './deliver-calls';
+import { createFlow, flows, release, startOn } from './flows';
+import { trip, trips } from './overview';
+import { receiveMail } from './receive-mail';
+import { changeDeal, createCompany, createPerson, deals, personPage } from './records';
+import { chooseStuck, decideReview, desk } from './reviews';
+import { notices, putNoticeAside } from './tell';
+import type { Actor } from './world';
+
+const HOUR = 3_600_000;
+const DAY = 24 * HOUR;
+let world: TestWorld;
+let ines: Actor;
+const lucia: Actor = { userId: stableId('user', 'lucia@thornwick.example'), name: 'Lucía Ferrer Mas' };
+
+beforeEach(async () => {
+  world = await testWorld();
+  ({ ines } = await demoWorkspace(world, { crm: true }));
+});
+afterEach(() => world.close());
+
+const drain = () => testWorker(world).drain();
+async function flowOf(body: string, about = 'person'): Promise<string> {
+  const made = await createFlow(world, ines, `flow "T"\nabout ${about}\n\ntake in from hand\n${body}`);
+  await release(world, ines, made.id);
+  return made.id;
+}
+async function somebody(name: string): Promise<string> {
+  const email = `${name.toLowerCase().replace(' ', '.')}@firm-${name.length}.example`;
+  const firm = await createCompany(world, ines, { values: { name: `Firm of ${name}` }, source: 'hand' });
+  return (await createPerson(world, ines, { values: { name, email }, companyId: firm.id, source: 'hand' })).id;
+}
+async function run(flowId: string, personIds: readonly string[]): Promise<void> {
+  await startOn(world, ines, flowId, personIds);
+  await drain();
+}
+const journal = async (personId: string): Promise<string[]> => {
+  const [row] = (await personPage(world, personId)).trips;
+  return row ? (await trip(world, row.id)).journal.map((entry) => `${entry.verb}: ${entry.says}`) : [];
+};
+
+test('tell puts a notice before each of the team, by mail where it says so; each puts theirs aside', async () => {
+  const mara = await somebody('Mara Dean');
+  await run(await flowOf('tell "north" by email "Look at " + name\n'), [mara]);
+  expect((await notices(world, lucia)).map((notice) => [notice.text, notice.personName, notice.flowName])).toEqual([
+    ['Look at Mara Dean', 'Mara Dean', 'T'],
+  ]);
+  expect(world.outside.mails.map((mail) => [mail.to.address, mail.text, mail.unsubscribeUrl])).toEqual(
+    expect.arrayContaining([
+      ['lucia@thornwick.example', 'Look at Mara Dean', null],
+      ['tomasz@thornwick.example', 'Look at Mara Dean', null],
+    ]),
+  );
+  const [notice] = (await desk(world, lucia)).notices;
+  await putNoticeAside(world, lucia, notice?.id ?? '');
+  expect(await notices(world, lucia)).toEqual([]);
+  await expect(putNoticeAside(world, ines, notice?.id ?? '')).rejects.toThrow('this notice is not yours');
+});
+
+test('a hand-over is signed, arrives once however often it is tried, and its answer goes into the flow', async () => {
+  const busy = [new WorldFailure('busy', 'hooks.yard.example asked to come back later', true, 120_000)];
+  world.outside.hook = () => busy.shift() ?? { ok: true };
+  const mara = await somebody('Mara Dean');
+  const flowId = await flowOf(
+    'hand over to "Planning desk" and wait, at most 2 hours as visit\n  slot: text\nnote if visit.came then visit.slot else "no word"\n',
+  );
+  await run(flowId, [mara]);
+  expect(world.outside.calls).toEqual([]);
+  world.now += 60_000;
+  await drain();
+  expect(world.outside.calls).toEqual([]);
+  world.now += 60_000;
+  await drain();
+  const [call] = world.outside.calls;
+  expect(call).toMatchObject({ url: 'http://hooks.yard.example/planning', secret: expect.stringMatching(/^whsec_/) as unknown });
+  expect(call?.body).toMatchObject({ person: { name: 'Mara Dean' }, flow: 'T' });
+  const [, id = '', code = ''] = /\/answers\/([^/]+)\/(.+)$/.exec(textIn(call?.body.answer_to)) ?? [];
+  await expect(takeAnswer(world, id, 'x'.repeat(22), { slot: 'Monday' })).rejects.toThrow('not one that Millrace gave out');
+  await takeAnswer(world, id, code, { slot: 'Tuesday, 9:00' });
+  await takeAnswer(world, id, code, { slot: 'another' });
+  await drain();
+  expect((await journal(mara)).at(-1)).toBe('note: Tuesday, 9:00');
+  expect(world.outside.calls).toHaveLength(1);
+});
+
+test('a hand-over that is refused for good sticks its trip and no other', async () => {
+  world.outside.hook = (call) =>
+    JSON.stringify(call.body).includes('Mara') ? new WorldFailure('refused', 'refused it (403)', false) : null;
+  const [mara, piet] = [await somebody('Mara Dean'), await somebody('Piet Aalders')];
+  await run(await flowOf('hand over to "Yard board"\nnote "done"\n'), [mara, piet]);
+  expect((await journal(piet)).at(-1)).toBe('note: done');
+  const { stuck } = await desk(world);
+  expect(stuck).toMatchObject([{ personName: 'Mara Dean', why: 'refused it (403)', byHand: null }]);
+  await expect(chooseStuck(world, ines, { tripIds: [stuck[0]?.id ?? ''], choice: 'set by hand', value: 'x' })).rejects.toThrow(
+    'this line is not there to fill one field',
+  );
+});
+
+test('what a line is there to fill is set by hand, checked by the field’s type', async () => {
+  world.outside.provider = () => new WorldFailure('busy', 'Fernpost asked to come back later', true);
+  const piet = (await createPerson(world, ines, { values: { name: 'Piet Aalders' }, companyId: null, source: 'hand' })).id;
+  const flowId = await flowOf('look up email with "Work e-mail"\nkeep when email != null\nnote email\n');
+  await run(flowId, [piet]);
+  for (let hour = 0; hour < 6; hour++) {
+    world.now += HOUR;
+    await drain();
+  }
+  const [stuck] = (await desk(world)).stuck;
+  expect(stuck).toMatchObject({ personName: 'Piet Aalders', byHand: { label: 'e-mail', unit: null } });
+  const choose = (value: string) => chooseStuck(world, ines, { tripIds: [stuck?.id ?? ''], choice: 'set by hand', value });
+  await expect(choose('piet at home')).rejects.toThrow('e-mail: ');
+  await choose('Piet@kas.example');
+  await drain();
+  expect((await journal(piet)).at(-1)).toBe('note: piet@kas.example');
+  const known = (await personPage(world, piet)).known.find((field) => field.key === 'email');
+  expect(known?.fact).toMatchObject({ source: 'hand', sourceRef: 'Ines Okafor-Brandt' });
+});
+
+test('gather lets trips go on together when enough are there, or when the first has waited long enough', async () => {
+  const all = await Promise.all(['Ann One', 'Ben Two', 'Cem Three', 'Dov Four'].map(somebody));
+  const flowId = await flowOf('gather 3 or 1 day\ntell owner name\n');
+  await run(flowId, all);
+  const owner: Actor = { userId: stableId('user', 'ruud@thornwick.example'), name: 'Ruud' };
+  const told = await notices(world, owner);
+  expect(told).toHaveLength(1);
+  expect(told[0]?.text.split('\n')).toHaveLength(3);
+  expect((await trips(world, { flowId, state: 'waiting' })).items).toHaveLength(1);
+  world.now += DAY;
+  await drain();
+  expect((await notices(world, owner)).map((notice) => notice.text.split('\n').length)).toEqual([1, 3]);
+  expect((await trips(world, { flowId, state: 'done' })).items).toHaveLength(4);
+});
+
+test('a trip that waits for a reply goes on when it comes, and knows what it says', async () => {
+  const mara = await somebody('Mara Dean');
+  const flowId = await flowOf(
+    'keep when email != null\nwrite email "Second look" as opener\nask "north" to approve opener\nsend opener\nwait for reply to opener, at most 5 days as answer\nnote if answer.came then answer.kind else "silence"\n',
+  );
+  const piet = await somebody('Piet Aalders');
+  await run(flowId, [mara, piet]);
+  for (const review of (await desk(world)).reviews) await decideReview(world, ines, review.id, { does: 'approve' });
+  await drain();
+  world.now += HOUR;
+  await drain();
+  const mail = world.outside.mails.find((sent) => sent.to.name === 'Mara Dean');
+  if (!mail) throw new Error('nothing was sent');
+  await receiveMail(world, replyTo(mail, 'Sounds good, call me on Thursday.'));
+  await drain();
+  expect((await journal(mara)).at(-1)).toBe('note: interested');
+  world.now += 5 * DAY;
+  await drain();
+  expect((await journal(piet)).at(-1)).toBe('note: silence');
+});
+
+test('a trip that waits for a condition is woken by the change itself', async () => {
+  const mara = await somebody('Mara Dean');
+  const flowId = await flowOf(
+    'open deal in "Glasshouse sales" at "Qualified" as deal\nwait for deal.stage = "Won", at most 30 days as sale\nnote if sale.came then "won" else "not won"\n',
+  );
+  await run(flowId, [mara]);
+  const [deal] = (await personPage(world, mara)).deals;
+  await changeDeal(world, deal?.id ?? '', 'Meeting');
+  await drain();
+  expect((await trips(world, { flowId, state: 'waiting' })).items).toHaveLength(1);
+  await changeDeal(world, deal?.id ?? '', 'Won');
+  await drain();
+  expect((await journal(mara)).at(-1)).toBe('note: won');
+});
+
+test('the clock takes quiet deals in, each once a day, and the nudge goes into the old conversation', async () => {
+  const quiet = (await flows(world, START)).find((flow) => flow.name === 'Quiet deals');
+  expect(quiet?.counts?.underWay ?? 0).toBe(0);
+  world.now = Date.parse('2026-11-25T08:30:00Z');
+  await drain();
+  const due = (await trips(world, { flowId: quiet?.id, limit: 50 })).items;
+  expect(due.map((row) => row.personName).sort()).toEqual(['An Verhaegen', 'Callum Stokoe', 'Femke Kuipersma', 'Ruben de Wit-Veldkamp']);
+  await drain();
+  expect((await trips(world, { flowId: quiet?.id, limit: 50 })).items).toHaveLength(due.length);
+  const reviews = (await desk(world)).reviews;
+  expect(new Set(reviews.map((review) => review.message.template))).toEqual(new Set(['Four days on', 'A week on', 'Two weeks on']));
+  for (const review of reviews) await decideReview(world, ines, review.id, { does: 'approve' });
+  await drain();
+  world.now += 2 * HOUR;
+  await drain();
+  const first = world.outside.mails.find((mail) => mail.to.name === 'Callum Stokoe');
+  expect(first?.inReplyTo).toBeNull();
+  // Days later the same deal is silent for eight days: the second nudge answers the first.
+  world.now = Date.parse('2026-11-29T08:30:00Z');
+  await drain();
+  const [again] = (await desk(world)).reviews.filter((review) => review.personName === 'Callum Stokoe');
+  await decideReview(world, ines, again?.id ?? '', { does: 'approve' });
+  await drain();
+  world.now += DAY + 2 * HOUR;
+  await drain();
+  const second = world.outside.mails.filter((mail) => mail.to.name === 'Callum Stokoe').at(-1);
+  expect(second).toMatchObject({ inReplyTo: first?.messageId, references: [first?.messageId], subject: `Re: ${first?.subject ?? ''}` });
+  const [deal] = (await deals(world, { where: 'title = "Trask, bays 1–6"' })).items;
+  expect(deal?.stage).toBe('Proposal');
+});
+
+test('an enquiry goes its whole way: visit from planning, answer, reply sorted, deal moved', async () => {
+  goodSite(world.outside, 'kas-nieuw.example');
+  const firm = await createCompany(world, ines, {
+    values: { name: 'Kas Nieuw', website: 'kas-nieuw.example', country: 'NL' },
+    source: 'hand',
+  });
+  const person = await createPerson(world, ines, {
+    values: { name: 'Joris Halm', email: 'joris@kas-nieuw.example' },
+    companyId: firm.id,
+    source: 'hand',
+  });
+  world.outside.hook = () => ({ free: true, slot: 'Thursday, 10:00' });
+  const enquiries = (await flows(world, START)).find((flow) => flow.name === 'Grower enquiries');
+  await run(enquiries?.id ?? '', [person.id]);
+  const [review] = (await desk(world)).reviews;
+  await decideReview(world, ines, review?.id ?? '', { does: 'approve' });
+  await drain();
+  world.now += HOUR;
+  await drain();
+  const [mail] = world.outside.mails.filter((sent) => sent.to.name === 'Joris Halm');
+  if (!mail) throw new Error('nothing was sent');
+  await receiveMail(world, replyTo(mail, 'Thank you. When can you come and send me an offer?'));
+  await drain();
+  const says = await journal(person.id);
+  expect(says).toContain('note: Planning holds Thursday, 10:00');
+  expect(says).toContain('move: moved to Meeting');
+});
