@@ -254,6 +254,16 @@ export async function peopleOfCompany(tx: Tx, companyId: string): Promise<Person
   ];
 }
 
+export async function countWhere(tx: Tx, about: 'person' | 'company', where: readonly SqlPiece[]): Promise<number> {
+  const [row] =
+    about === 'person'
+      ? await tx<
+          { n: number }[]
+        >`select count(*)::int as n from person p left join company c on c.id = p.company_id where p.merged_into is null and ${whereOf(tx, where)}`
+      : await tx<{ n: number }[]>`select count(*)::int as n from company c where c.merged_into is null and ${whereOf(tx, where)}`;
+  return row?.n ?? 0;
+}
+
 export interface RecordCounts {
   readonly people: number;
   readonly companies: number;

@@ -3,6 +3,17 @@ import { compileFeelSql, type SqlPiece } from '../../core/feel';
 import { columnOf, type Kind } from '../store/conditions';
 import { Refusal } from './world';
 
+/** The sentence that says why a condition cannot be asked, or null when it can. */
+export function conditionProblem(text: string | undefined, about: Kind): string | null {
+  try {
+    conditionPieces(text, about);
+    return null;
+  } catch (error) {
+    if (error instanceof Refusal) return error.message;
+    throw error;
+  }
+}
+
 /** A typed condition as the database is asked it; what is wrong with it is said with its place. An empty text asks nothing. */
 export function conditionPieces(text: string | undefined, about: Kind): readonly SqlPiece[] {
   const typed = text?.trim() ?? '';

@@ -6,6 +6,7 @@ import { factsOf } from '../store/facts';
 import { messagesOfPeople, type MessageRow } from '../store/messages';
 import {
   countRecords,
+  countWhere as storeCountWhere,
   findCompany,
   findPerson,
   insertCompanies,
@@ -64,6 +65,9 @@ export const deals = async (world: World, ask: PageAsk): Promise<Page<DealRow>> 
   const where = { pieces: conditionPieces(ask.where, 'deal'), now: await world.clock.now(), zone: (await workspace(world.db)).zone };
   return page(ask, (inner) => pageDeals(world.db, { ...inner, where }));
 };
+/** How many people or companies a condition holds for. */
+export const countWhere = (world: World, about: 'person' | 'company', where: string): Promise<number> =>
+  storeCountWhere(world.db, about, conditionPieces(where, about));
 export const counts = (world: World): Promise<RecordCounts> => countRecords(world.db);
 
 /** One field of a record as it is shown: the value that counts, where it came from, and what else was said. */

@@ -1,22 +1,30 @@
 import { liveFlows } from '../../../server/usecases/flows';
-import { companies, counts, people } from '../../../server/usecases/records';
+import { conditionProblem } from '../../../server/usecases/conditions';
+import { companies, counts, countWhere, people } from '../../../server/usecases/records';
 import { Records } from '../../../ui/records/view/Records';
 import { orNotFound } from '../../not-found-or';
 import { signed } from '../../session';
 
 interface Props {
-  readonly searchParams: Promise<{ kind?: string; search?: string; cursor?: string }>;
+  readonly searchParams: Promise<{ kind?: string; search?: string; where?: string; cursor?: string }>;
 }
 
 export const metadata = { title: 'Records' };
 
 export default async function RecordsPage({ searchParams }: Props) {
   const { world, may } = await signed();
-  const { kind, search, cursor } = await searchParams;
-  const ask = { search, cursor };
-  const [total, live, now] = await Promise.all([counts(world), liveFlows(world), world.clock.now()]);
+  const { kind, search, where, cursor } = await searchParams;
+  const about = kind === 'companies' ? 'company' : 'person';
+  const problem = conditionProblem(where, about);
+  const ask = { search, cursor, where: problem === null ? where : 'false' };
+  const [total, live, now, found] = await Promise.all([
+    counts(world),
+    liveFlows(world),
+    world.clock.now(),
+    where && problem === null ? countWhere(world, about, where) : null,
+  ]);
   const list =
-    kind === 'companies'
+    about === 'company'
       ? { kind: 'companies' as const, ...(await orNotFound(companies(world, ask))) }
       : { kind: 'people' as const, ...(await orNotFound(people(world, ask))) };
   return (
@@ -25,6 +33,9 @@ export default async function RecordsPage({ searchParams }: Props) {
       list={list}
       next={list.next}
       search={search ?? ''}
+      where={where ?? ''}
+      found={found}
+      problem={problem}
       counts={total}
       flows={live}
       now={now}

@@ -2,5 +2,5 @@
  * A flow read aloud: each line as a sentence whose parts know where they stand in the text, so that changing a part is a
  * text edit. Promises: every editable part's span covers exactly its source. Refuses: looks.
  */
-export { sayArm, sayLine, partText, type Part, type PartSlot } from './say';
 export { sayFeel } from './feel';
+export { sayArm, sayLine, partText, type Part, type PartSlot } from './say';

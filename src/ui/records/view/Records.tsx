@@ -6,6 +6,7 @@ import { useEffect, useState } from 'react';
 import { plural } from '../../../core/base';
 import { ago } from '../../kit/format';
 import { Empty, Said, Tag, TopBar, type SaidText } from '../../kit/parts';
+import { ConditionField } from './ConditionField';
 import { PutInFlow, type FlowName } from './PutInFlow';
 
 export interface PersonRow {
@@ -36,6 +37,11 @@ interface Props {
     | { readonly kind: 'companies'; readonly items: readonly CompanyRow[] };
   readonly next: string | null;
   readonly search: string;
+  /** a condition as in flows, and how many records it holds for */
+  readonly where: string;
+  readonly found: number | null;
+  /** the condition was refused by the server */
+  readonly problem: string | null;
   readonly counts: { readonly people: number; readonly companies: number };
   readonly flows: readonly FlowName[];
   readonly now: number;
@@ -45,7 +51,7 @@ interface Props {
 const SEARCH_AFTER_MS = 250;
 
 /** People and companies, newest first, found by typing; many put into a flow at once. */
-export function Records({ list, next, search, counts, flows, now, mayStart }: Props) {
+export function Records({ list, next, search, where, found, problem, counts, flows, now, mayStart }: Props) {
   const router = useRouter();
   const [typed, setTyped] = useState(search);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
@@ -54,6 +60,7 @@ export function Records({ list, next, search, counts, flows, now, mayStart }: Pr
     const query = new URLSearchParams({
       ...(list.kind === 'companies' ? { kind: 'companies' } : {}),
       ...(typed.trim() === '' ? {} : { search: typed.trim() }),
+      ...(where === '' ? {} : { where }),
       ...more,
     });
     return `/records?${query.toString()}`;
@@ -116,13 +123,31 @@ export function Records({ list, next, search, counts, flows, now, mayStart }: Pr
           setSaid(null);
         }}
       />
+      <ConditionField
+        about={list.kind === 'people' ? 'person' : 'company'}
+        condition={where}
+        found={found}
+        onAsk={(condition) => {
+          const query = new URLSearchParams(href({}).split('?')[1]);
+          if (condition === '') query.delete('where');
+          else query.set('where', condition);
+          router.replace(`/records?${query.toString()}`);
+        }}
+      />
+      {problem === null ? null : (
+        <p className="in-brick" style={{ padding: '10px 16px' }}>
+          ■ {problem}
+        </p>
+      )}
       <div className="cols">
         <section className="col paper grow">
           {list.items.length === 0 ? (
-            <Empty title={search ? `Nothing with “${search}”` : 'No records yet'}>
-              {search
-                ? 'Look for a part of a name, a company or an e-mail address.'
-                : 'Take in a list under Sources: people and companies come with every value’s source.'}
+            <Empty title={where ? 'No record for which this holds' : search ? `Nothing with “${search}”` : 'No records yet'}>
+              {where
+                ? 'Loosen the condition. What is unknown about a record counts as “no”: “= null” finds those.'
+                : search
+                  ? 'Look for a part of a name, a company or an e-mail address.'
+                  : 'Take in a list under Sources: people and companies come with every value’s source.'}
             </Empty>
           ) : list.kind === 'people' ? (
             <table className="plain">
