@@ -40,6 +40,7 @@ module.exports = {
     order('flow', ['base', 'facts', 'feel', 'score', 'lookup', 'writer']),
     order('reader', ['base', 'facts', 'flow']),
     order('intake', ['base', 'facts', 'match']),
+    order('forecast', ['base', 'calendar', 'flow']),
     order('engine', ['base', 'facts', 'feel', 'flow', 'lookup', 'match', 'score', 'writer', 'calendar', 'reader']),
     rule(
       'flow-order',

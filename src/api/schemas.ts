@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { OUTCOMES } from '../core/engine';
+import { DIFFERENCES, OUTCOMES } from '../core/engine';
 import { SOURCE_KINDS } from '../core/facts';
 
 const instant = z.iso.datetime().describe('UTC');
@@ -211,6 +211,55 @@ export const pairSchema = z.object({
   state: z.string(),
   evidence: z.array(z.looseObject({ field: z.string(), weight: z.number() })),
   createdAt: instant,
+});
+const rangeSchema = z.object({ low: z.number(), mid: z.number(), high: z.number() });
+export const forecastSchema = z.object({
+  records: z.number().int(),
+  lines: z.array(z.object({ mark: z.string(), reach: rangeSchema, costMicro: rangeSchema, guessed: z.boolean() })),
+  through: rangeSchema,
+  costMicro: rangeSchema,
+  sends: rangeSchema,
+  days: z.array(z.object({ day: z.string(), sends: rangeSchema })),
+  firstDay: z.string().nullable(),
+  lastDay: z.string().nullable(),
+  from: z.object({ trials: z.number().int(), trips: z.number().int() }),
+  sendsPerDay: z.number().int(),
+});
+const cameToSchema = z.object({
+  written: z.boolean(),
+  band: z.string().nullable(),
+  points: z.number().nullable(),
+  end: z.string(),
+  says: z.string(),
+});
+export const changesSchema = z.object({
+  liveNo: z.number().int(),
+  trips: z.array(
+    z.object({
+      tripId: z.uuid(),
+      personId: z.uuid(),
+      personName: z.string(),
+      companyName: z.string().nullable(),
+      kind: z.enum(DIFFERENCES),
+      mark: z.string().nullable(),
+      before: cameToSchema,
+      after: cameToSchema,
+      beforeSays: z.string(),
+      afterSays: z.string(),
+      missing: z.array(z.string()),
+    }),
+  ),
+});
+export const versionSchema = z.object({
+  id: z.uuid(),
+  no: z.number().int(),
+  text: z.string(),
+  releasedAt: instant,
+  releasedByName: z.string().nullable(),
+  firstN: z.number().int().nullable(),
+  dailyLimit: z.number().int().nullable(),
+  dayBudgetMicro: z.number().int().nullable(),
+  startAt: instant.nullable(),
 });
 export const noticeSchema = z.object({
   id: z.uuid(),

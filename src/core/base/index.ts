@@ -12,4 +12,5 @@ export { DURATION_UNITS, durationMs, isWorkingUnit, printDuration } from './time
 export type { Json, JsonObject } from './json';
 export { textIn } from './json';
 export { near } from './near';
+export { chance, type Chance } from './random';
 export { clip, fold, plural, words } from './text';

@@ -61,3 +61,8 @@ export function atClock(at: Instant, minute: number, time: Pick<WorkingTime, 'zo
   }
   return at;
 }
+
+/** Local midnight of the day `days` after the one an instant lies in. */
+export function startOfLocalDay(at: Instant, zone: string, days = 0): Instant {
+  return local(at, zone).startOf('day').plus({ days }).toMillis();
+}

@@ -64,6 +64,17 @@ function take(event: TripEvent, line: Instruction | undefined, run: Run): boolea
       if (event.how === 'unsubscribed' || event.how === 'bounced') run.stop(event.how);
       else run.pass(line);
       return true;
+    case 'ended':
+      if (state.kind === 'done' || state.kind === 'stopped') return false;
+      if (state.kind === 'asking' && state.what === 'approval') run.commands.push({ kind: 'close review', reviewId: state.ref });
+      run.commands.push({ kind: 'drop what is planned', why: `ended by ${event.by}` });
+      if (line) run.log(line, 'stopped', `ended with all others by ${event.by}`, { by: event.by });
+      run.stop(`ended by ${event.by}`);
+      return true;
+    case 'held back':
+      if (line === undefined || state.kind !== 'ready') return false;
+      run.holdBack(line, event.why, event.until);
+      return true;
     case 'choice':
       return line !== undefined && state.kind === 'stuck' && chosen(event, line, run);
     default:

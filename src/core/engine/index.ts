@@ -3,6 +3,8 @@
  * at most once and no line runs after that; whatever it wants done comes back as commands and one request. Refuses: I/O.
  */
 export { advance, fieldByHand } from './advance';
+export { cameTo, difference, DIFFERENCES, type CameTo, type Difference, type DifferenceKind } from './difference';
+export { replay, type Readings, type Replayed } from './replay';
 export { OUTCOMES, type Outcome } from './outcome';
 export { RETRY, type WorkspaceTime } from './run';
 export { stuckKey } from './stuck';

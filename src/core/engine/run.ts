@@ -12,6 +12,7 @@ export const UTC: WorkspaceTime = { zone: 'UTC', daysOff: new Set() };
 /** Names that begin so belong to the engine: no flow can write them. */
 const OWN = '·';
 const WAITING = `${OWN}waiting`;
+const HELD = `${OWN}held`;
 
 /** Mutable working copy of one `advance`: gathers journal and commands while the trip moves. Never leaves the engine. */
 export class Run {
@@ -129,6 +130,17 @@ export class Run {
     const pause = Math.max(afterMs ?? 0, Math.min(RETRY.maxMs, RETRY.baseMs * 2 ** (this.tries - 1)));
     this.log(line, 'retry', `${why}: tried ${this.tries} of ${RETRY.tries} times`, { pauseMs: pause });
     this.state = { kind: 'waiting', until: this.now + pause, why: 'trying again' };
+  }
+
+  /** Not run now, and nobody's fault: the line is tried again then, however often that is. Said once, not at every look. */
+  holdBack(line: Instruction, why: string, until: Instant): void {
+    if (this.trip.trial) {
+      this.stick(line, why);
+      return;
+    }
+    if (this.vars[HELD]?.why !== why) this.log(line, 'waiting', why, { until });
+    this.vars[HELD] = { why };
+    this.state = { kind: 'waiting', until: Math.max(until, this.now + 1), why };
   }
 
   record(

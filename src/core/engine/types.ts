@@ -149,6 +149,10 @@ export type TripEvent =
   | { readonly kind: 'handed over'; readonly ok: boolean; readonly says: string; readonly body: JsonObject | null }
   /** what was handed over has been answered */
   | { readonly kind: 'handed back'; readonly body: JsonObject }
+  /** a person ends all trips of the flow */
+  | { readonly kind: 'ended'; readonly by: string }
+  /** nothing is wrong, but the line may not be run before then: a budget is used up, a connection is paced or shut */
+  | { readonly kind: 'held back'; readonly why: string; readonly until: Instant }
   | { readonly kind: 'choice'; readonly choice: Choice; readonly by: string; readonly value?: FactValue };
 
 /** What a person may do with a stuck trip. */
@@ -204,6 +208,7 @@ export type Command =
       /** go on in the last conversation with this person, when there is one */
       readonly sameThread: boolean;
     }
+  | { readonly kind: 'drop what is planned'; readonly why: string }
   | { readonly kind: 'move deal'; readonly dealId: string; readonly stage: string }
   | { readonly kind: 'tell'; readonly noticeId: string; readonly who: string; readonly byEmail: boolean; readonly text: string }
   | {

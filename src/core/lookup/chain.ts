@@ -5,7 +5,17 @@ import { readTyped } from '../facts';
 export const chainSchema = z.object({
   name: z.string().min(1),
   field: z.string().min(1),
-  providers: z.array(z.object({ name: z.string().min(1), priceMicro: z.number().int().nonnegative() })).min(1),
+  providers: z
+    .array(
+      z.object({
+        name: z.string().min(1),
+        priceMicro: z.number().int().nonnegative(),
+        /** calls a minute, over all workers */
+        perMinute: z.number().positive().optional(),
+        dayBudgetMicro: z.number().int().nonnegative().optional(),
+      }),
+    )
+    .min(1),
 });
 export type LookupChain = z.infer<typeof chainSchema>;
 

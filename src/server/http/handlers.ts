@@ -2,6 +2,7 @@ import { stringify } from 'csv-stringify/sync';
 import type { z } from 'zod';
 import type { OPERATIONS, OperationId } from '../../api';
 import type { UserRow } from '../store/access';
+import * as control from '../usecases/control';
 import * as flows from '../usecases/flows';
 import * as imports from '../usecases/imports';
 import { moveClock, readClock } from '../usecases/clock';
@@ -9,6 +10,7 @@ import { connectWebhook } from '../usecases/deliver-calls';
 import { undoMerge } from '../usecases/merge';
 import * as overview from '../usecases/overview';
 import * as records from '../usecases/records';
+import * as releases from '../usecases/releases';
 import * as reviews from '../usecases/reviews';
 import * as tell from '../usecases/tell';
 import { found, Refusal, type Actor, type World } from '../usecases/world';
@@ -77,7 +79,15 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   checkFlow: async ({ world, body }) => ({ findings: await flows.checkText(world, body.text) }),
   getFlow: ({ world, params }) => flows.flow(world, params.id ?? ''),
   saveDraft: ({ world, params, body }) => flows.saveDraft(world, params.id ?? '', body),
-  releaseFlow: ({ world, actor, params }) => flows.release(world, actor, params.id ?? ''),
+  releaseFlow: ({ world, actor, params, body }) => releases.release(world, actor, params.id ?? '', body),
+  forecastDraft: ({ world, params, query }) => releases.forecastDraft(world, params.id ?? '', query),
+  whatWouldChange: ({ world, params, query }) => releases.whatWouldChange(world, params.id ?? '', query.last),
+  listVersions: async ({ world, params }) => ({ items: await releases.history(world, params.id ?? '') }),
+  returnToVersion: ({ world, actor, params, body }) => releases.returnTo(world, actor, params.id ?? '', body.versionId),
+  restFlow: ({ world, actor, params, body }) => control.pauseFlow(world, actor, params.id ?? '', body.rest),
+  endFlowTrips: ({ world, actor, params }) => control.endAll(world, actor, params.id ?? ''),
+  moveFlowTrips: ({ world, actor, params }) => control.moveTrips(world, actor, params.id ?? ''),
+  letReleaseGoOn: ({ world, actor, params }) => control.goOn(world, actor, params.id ?? ''),
   startFlow: ({ world, actor, params, body }) => flows.startOn(world, actor, params.id ?? '', body.personIds),
   suggestSpecimens: async ({ world }) => ({ items: await flows.suggestedPeople(world) }),
   startTrial: async ({ world, actor, params, body }) => ({ trialId: await flows.startTrial(world, actor, params.id ?? '', body) }),

@@ -44,7 +44,8 @@ export async function claimSends(
 ): Promise<HeldSend[]> {
   return [
     ...(await tx<HeldSend[]>`
-    with due as (select id from effect where kind = 'send' and state = 'planned' and due_at <= ${ask.now} and (lease_until is null or lease_until < clock_timestamp()) order by due_at limit ${ask.limit} for update skip locked)
+    with due as (select id from effect where kind = 'send' and state = 'planned' and due_at <= ${ask.now} and (lease_until is null or lease_until < clock_timestamp())
+      and not exists (select 1 from trip t join flow f on f.id = t.flow_id where t.id = effect.trip_id and f.paused_at is not null) order by due_at limit ${ask.limit} for update skip locked)
     update effect e set lease_by = ${ask.holder}, lease_until = clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000}), fence = e.fence + 1 from due where e.id = due.id
     returning e.id, e.message_id, e.mailbox, e.trip_id, e.person_id, e.due_at, e.attempts, e.fence`),
   ];
@@ -95,6 +96,24 @@ export async function dropPlanned(tx: Tx, threadId: string, why: string, now: In
   >`update effect e set state = 'dropped', says = ${why}, ended_at = ${now}, lease_by = null, lease_until = null, fence = e.fence + 1 from message m where m.id = e.message_id and m.thread_id = ${threadId} and e.state = 'planned' returning e.message_id`;
   if (rows.length > 0) await tx`update message set state = 'dropped' where id = any(${rows.map((row) => row.messageId)})`;
   return rows.map((row) => row.messageId);
+}
+
+/** Drops the mail that has not left of a flow’s trips that have come to their end. */
+export async function dropOfEnded(tx: Tx, flowId: string, why: string, now: Instant): Promise<void> {
+  const rows = await tx<
+    { messageId: string | null }[]
+  >`update effect e set state = 'dropped', says = ${why}, ended_at = ${now}, lease_by = null, lease_until = null, fence = e.fence + 1 from trip t where t.id = e.trip_id and t.flow_id = ${flowId} and t.ended_at is not null and e.kind = 'send' and e.state = 'planned' returning e.message_id`;
+  const messages = rows.flatMap((row) => row.messageId ?? []);
+  if (messages.length > 0) await tx`update message set state = 'dropped' where id = any(${messages})`;
+}
+
+/** Drops what has not left of a trip, whatever its kind. */
+export async function dropOfTrip(tx: Tx, tripId: string, why: string, now: Instant): Promise<void> {
+  const rows = await tx<
+    { messageId: string | null }[]
+  >`update effect set state = 'dropped', says = ${why}, ended_at = ${now}, lease_by = null, lease_until = null, fence = fence + 1 where trip_id = ${tripId} and state = 'planned' returning message_id`;
+  const messages = rows.flatMap((row) => row.messageId ?? []);
+  if (messages.length > 0) await tx`update message set state = 'dropped' where id = any(${messages})`;
 }
 
 export async function plannedOfThread(
@@ -159,16 +178,31 @@ export async function beginLookup(
   tx: Tx,
   effect: { readonly id: string; readonly key: string; readonly tripId: string | null; readonly personId: string },
   now: Instant,
-): Promise<{ readonly state: string; readonly answer: Json; readonly costMicro: number }> {
+): Promise<{
+  readonly state: string;
+  readonly answer: Json;
+  readonly costMicro: number;
+  readonly reservedMicro: number;
+  readonly dueAt: Instant | null;
+}> {
   await tx`insert into effect (id, kind, key, state, trip_id, person_id, created_at, started_at) values (${effect.id}, 'look up', ${effect.key}, 'started', ${effect.tripId}, ${effect.personId}, ${now}, ${now}) on conflict (key) do nothing`;
   const [row] = await tx<
-    { state: string; answer: Json; costMicro: number }[]
-  >`select state, answer, cost_micro from effect where key = ${effect.key}`;
-  return row ?? { state: 'started', answer: null, costMicro: 0 };
+    { state: string; answer: Json; costMicro: number; reservedMicro: number; dueAt: Instant | null }[]
+  >`select state, answer, cost_micro, reserved_micro, due_at from effect where key = ${effect.key}`;
+  return row ?? { state: 'started', answer: null, costMicro: 0, reservedMicro: 0, dueAt: null };
+}
+
+/** When it is a paid question's turn at its provider. */
+export async function setCallTime(tx: Tx, key: string, at: Instant): Promise<void> {
+  await tx`update effect set due_at = ${at} where key = ${key}`;
+}
+
+export async function setReserved(tx: Tx, key: string, micro: number): Promise<void> {
+  await tx`update effect set reserved_micro = ${micro} where key = ${key}`;
 }
 
 export async function endLookup(tx: Tx, key: string, answer: Json, costMicro: number, now: Instant): Promise<void> {
-  await tx`update effect set state = 'done', answer = ${tx.json(answer)}, cost_micro = ${costMicro}, ended_at = ${now} where key = ${key} and state <> 'done'`;
+  await tx`update effect set state = 'done', answer = ${tx.json(answer)}, cost_micro = ${costMicro}, reserved_micro = 0, ended_at = ${now} where key = ${key} and state <> 'done'`;
 }
 
 export interface ProviderFigures {

@@ -9,6 +9,7 @@ export interface FlowRow {
   readonly liveVersionId: string | null;
   readonly liveNo: number | null;
   readonly liveSince: Instant | null;
+  readonly pausedAt: Instant | null;
   readonly updatedAt: Instant;
 }
 export interface VersionRow {
@@ -19,20 +20,30 @@ export interface VersionRow {
   readonly library: unknown;
   readonly releasedAt: Instant;
   readonly releasedByName: string | null;
+  /** so many begin, then a person is asked */
+  readonly firstN: number | null;
+  /** trips that may begin a day */
+  readonly dailyLimit: number | null;
+  readonly dayBudgetMicro: number | null;
+  readonly startAt: Instant | null;
+  /** what was expected when it was released */
+  readonly forecast: unknown;
 }
+export type ReleaseLimits = Pick<VersionRow, 'firstN' | 'dailyLimit' | 'dayBudgetMicro' | 'startAt' | 'forecast'>;
+export const NO_LIMITS: ReleaseLimits = { firstN: null, dailyLimit: null, dayBudgetMicro: null, startAt: null, forecast: null };
 
 export async function listFlows(tx: Tx): Promise<FlowRow[]> {
   return [
     ...(await tx<
       FlowRow[]
-    >`select f.id, f.name, f.draft_text, f.draft_no, f.live_version_id, v.no as live_no, v.released_at as live_since, f.updated_at from flow f left join flow_version v on v.id = f.live_version_id order by f.created_at`),
+    >`select f.id, f.name, f.draft_text, f.draft_no, f.live_version_id, v.no as live_no, v.released_at as live_since, f.paused_at, f.updated_at from flow f left join flow_version v on v.id = f.live_version_id order by f.created_at`),
   ];
 }
 
 export async function findFlow(tx: Tx, id: string): Promise<FlowRow | undefined> {
   const [row] = await tx<
     FlowRow[]
-  >`select f.id, f.name, f.draft_text, f.draft_no, f.live_version_id, v.no as live_no, v.released_at as live_since, f.updated_at from flow f left join flow_version v on v.id = f.live_version_id where f.id = ${id}`;
+  >`select f.id, f.name, f.draft_text, f.draft_no, f.live_version_id, v.no as live_no, v.released_at as live_since, f.paused_at, f.updated_at from flow f left join flow_version v on v.id = f.live_version_id where f.id = ${id}`;
   return row;
 }
 
@@ -70,12 +81,16 @@ export async function insertVersion(
     readonly text: string;
     readonly library: unknown;
     readonly userId: string | null;
+    readonly limits?: ReleaseLimits;
   },
   now: Instant,
 ): Promise<number> {
+  const limits = version.limits ?? NO_LIMITS;
   await tx`select 1 from flow where id = ${version.flowId} for update`;
-  const [row] = await tx<{ no: number }[]>`insert into flow_version (id, flow_id, no, text, library, released_by, released_at)
-    select ${version.id}, ${version.flowId}, coalesce(max(no), 0) + 1, ${version.text}, ${tx.json(version.library as never)}, ${version.userId}, ${now} from flow_version where flow_id = ${version.flowId} returning no`;
+  const [row] = await tx<
+    { no: number }[]
+  >`insert into flow_version (id, flow_id, no, text, library, released_by, released_at, first_n, daily_limit, day_budget_micro, start_at, forecast)
+    select ${version.id}, ${version.flowId}, coalesce(max(no), 0) + 1, ${version.text}, ${tx.json(version.library as never)}, ${version.userId}, ${now}, ${limits.firstN}, ${limits.dailyLimit}, ${limits.dayBudgetMicro}, ${limits.startAt}, ${limits.forecast === null ? null : tx.json(limits.forecast as never)} from flow_version where flow_id = ${version.flowId} returning no`;
   await tx`update flow set live_version_id = ${version.id} where id = ${version.flowId}`;
   return row?.no ?? 1;
 }
@@ -84,7 +99,7 @@ export async function versionsOf(tx: Tx, ids: readonly string[]): Promise<Versio
   return [
     ...(await tx<
       VersionRow[]
-    >`select v.id, v.flow_id, v.no, v.text, v.library, v.released_at, u.name as released_by_name from flow_version v left join app_user u on u.id = v.released_by where v.id = any(${[...ids]})`),
+    >`select v.id, v.flow_id, v.no, v.text, v.library, v.released_at, v.first_n, v.daily_limit, v.day_budget_micro, v.start_at, v.forecast, u.name as released_by_name from flow_version v left join app_user u on u.id = v.released_by where v.id = any(${[...ids]})`),
   ];
 }
 
@@ -92,7 +107,7 @@ export async function flowVersions(tx: Tx, flowId: string): Promise<VersionRow[]
   return [
     ...(await tx<
       VersionRow[]
-    >`select v.id, v.flow_id, v.no, v.text, v.library, v.released_at, u.name as released_by_name from flow_version v left join app_user u on u.id = v.released_by where v.flow_id = ${flowId} order by v.no desc`),
+    >`select v.id, v.flow_id, v.no, v.text, v.library, v.released_at, v.first_n, v.daily_limit, v.day_budget_micro, v.start_at, v.forecast, u.name as released_by_name from flow_version v left join app_user u on u.id = v.released_by where v.flow_id = ${flowId} order by v.no desc`),
   ];
 }
 

@@ -81,6 +81,9 @@ export interface NewTrip {
   readonly intakeKey: string;
   /** for flows about deals */
   readonly dealId?: string;
+  /** begins later than now */
+  readonly dueAt?: Instant;
+  readonly hold?: 'paused' | 'first';
 }
 
 /** Starts trips; a record that has one already for this flow and intake key gets no second. Returns the ids that are new. */
@@ -94,13 +97,19 @@ export async function insertTrips(tx: Tx, trips: readonly NewTrip[], now: Instan
     person_id: trip.personId,
     intake_key: trip.intakeKey,
     deal_id: trip.dealId ?? null,
+    due_at: new Date(trip.dueAt ?? now).toISOString(),
+    hold: trip.hold ?? null,
   }));
   const made = await tx<
     { id: string }[]
-  >`insert into trip (id, flow_id, version_id, trial_id, person_id, intake_key, deal_id, state, due_at, created_at)
-    select id, flow_id, version_id, trial_id, person_id, intake_key, deal_id, 'ready', ${now}, ${now} from jsonb_to_recordset(${tx.json(rows)})
-      as r(id uuid, flow_id uuid, version_id uuid, trial_id uuid, person_id uuid, intake_key text, deal_id uuid) on conflict do nothing returning id`;
+  >`insert into trip (id, flow_id, version_id, trial_id, person_id, intake_key, deal_id, hold, state, due_at, created_at)
+    select id, flow_id, version_id, trial_id, person_id, intake_key, deal_id, hold, 'ready', due_at, ${now} from jsonb_to_recordset(${tx.json(rows)})
+      as r(id uuid, flow_id uuid, version_id uuid, trial_id uuid, person_id uuid, intake_key text, deal_id uuid, due_at timestamptz, hold text) on conflict do nothing returning id`;
   return made.map((row) => row.id);
+}
+
+export async function existingTrips(tx: Tx, ids: readonly string[]): Promise<string[]> {
+  return (await tx<{ id: string }[]>`select id from trip where id = any(${[...ids]}::uuid[])`).map((row) => row.id);
 }
 
 /** Which of these people have a trip in the flow, ended or not. */
@@ -133,7 +142,7 @@ export async function claimTrips(
 ): Promise<HeldTrip[]> {
   const rows = await tx<TripRow[]>`
     with due as (
-      select id from trip where due_at <= ${ask.now} and (lease_until is null or lease_until < clock_timestamp()) order by due_at, id limit ${ask.limit} for update skip locked)
+      select id from trip where due_at <= ${ask.now} and hold is null and (lease_until is null or lease_until < clock_timestamp()) order by due_at, id limit ${ask.limit} for update skip locked)
     update trip t set lease_by = ${ask.holder}, lease_until = clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000}), fence = t.fence + 1 from due where t.id = due.id
     returning t.id, t.flow_id, t.version_id, t.trial_id, t.person_id, t.state, t.state_detail, t.at, t.part, t.vars, t.seq, t.tries, t.deal_id, t.fence, t.created_at`;
   return rows.map(toHeld);
@@ -180,7 +189,7 @@ export async function gatherGroups(tx: Tx): Promise<GatherGroup[]> {
   return [
     ...(await tx<GatherGroup[]>`
     select t.version_id, t.at, min((t.state_detail->'batch'->>'count')::int) as count, count(*)::int as waiting, min((t.state_detail->'batch'->>'limit')::float8) as limit
-    from trip t where t.state = 'waiting' and t.state_detail->>'on' = 'batch' and t.due_at is null group by 1, 2`),
+    from trip t where t.state = 'waiting' and t.state_detail->>'on' = 'batch' and t.due_at is null and t.hold is null group by 1, 2`),
   ];
 }
 /** Takes the trips of a group that are free, longest waiting first. */
@@ -382,7 +391,12 @@ export interface LineCount {
 /** How many trips got to each line, by what happened there last: the ribbon. `since`: only trips that moved since then, with their whole way. */
 export async function countLines(
   tx: Tx,
-  ask: { readonly flowId: string; readonly trialId?: string | undefined; readonly since?: Instant | undefined },
+  ask: {
+    readonly flowId: string;
+    readonly trialId?: string | undefined;
+    readonly versionId?: string;
+    readonly since?: Instant | undefined;
+  },
 ): Promise<LineCount[]> {
   return [
     ...(await tx<LineCount[]>`
@@ -391,6 +405,7 @@ export async function countLines(
         sum(j.cost_micro) over (partition by j.trip_id, j.mark) as cost, sum(j.took_ms) over (partition by j.trip_id, j.mark) as took
       from journal j join trip t on t.id = j.trip_id
       where t.flow_id = ${ask.flowId} ${ask.trialId === undefined ? tx`and t.trial_id is null` : tx`and t.trial_id = ${ask.trialId}`}
+        ${ask.versionId === undefined ? tx`` : tx`and t.version_id = ${ask.versionId}`}
         ${ask.since === undefined ? tx`` : tx`and exists (select 1 from journal k where k.trip_id = t.id and k.at >= ${ask.since})`}
       order by j.trip_id, j.mark, j.seq desc) x group by mark, outcome, arm`),
   ];
@@ -415,8 +430,28 @@ export async function countTrips(tx: Tx, since: Instant): Promise<FlowCounts[]> 
   ];
 }
 
+export interface RecentTrip {
+  readonly trip: Trip;
+  readonly personName: string;
+  readonly companyName: string | null;
+  readonly companyId: string | null;
+}
+/** The last trips of a flow that have got anywhere, newest first. */
+export async function recentTrips(tx: Tx, flowId: string, limit: number): Promise<RecentTrip[]> {
+  const rows = await tx<(TripRow & { personName: string; companyName: string | null; companyId: string | null })[]>`
+    select t.id, t.flow_id, t.version_id, t.trial_id, t.person_id, t.state, t.state_detail, t.at, t.part, t.vars, t.seq, t.tries, t.deal_id, t.fence, t.created_at, p.name as person_name, p.company_id, c.name as company_name
+    from trip t join person p on p.id = t.person_id left join company c on c.id = p.company_id
+    where t.flow_id = ${flowId} and t.trial_id is null and t.seq > 0 order by t.created_at desc, t.id limit ${limit}`;
+  return rows.map((row) => ({
+    trip: toHeld(row).trip,
+    personName: row.personName,
+    companyName: row.companyName,
+    companyId: row.companyId,
+  }));
+}
+
 export async function nextTripDue(tx: Tx): Promise<Instant | null> {
-  const [row] = await tx<{ at: Instant | null }[]>`select min(due_at) as at from trip where due_at is not null`;
+  const [row] = await tx<{ at: Instant | null }[]>`select min(due_at) as at from trip where due_at is not null and hold is null`;
   return row?.at ?? null;
 }
 

@@ -1,11 +1,11 @@
-import { stableId, type Instant } from '../../core/base';
+import type { Instant } from '../../core/base';
 import { atClock, dayKey } from '../../core/calendar';
 import { parseFlow, type StepOf } from '../../core/flow/syntax';
 import type { Tx } from '../db';
 import { claimFlowClocks, putFlowClock, versionsOf } from '../store/flows';
 import { dueDeals, duePeople } from '../store/records';
-import { insertTrips } from '../store/trips';
 import { conditionPieces } from './conditions';
+import { beginTrips } from './start';
 import { workspace, type World } from './world';
 
 /** More than this at one stroke of the clock is left for the next. */
@@ -64,20 +64,10 @@ async function takeInDue(
     ask.about === 'deal'
       ? await dueDeals(tx, where, at, zone, MOST)
       : (await duePeople(tx, where, MOST)).map((personId) => ({ personId, dealId: undefined }));
-  await insertTrips(
-    tx,
-    due.map(({ personId, dealId }) => {
-      const intakeKey = `clock ${dayKey(at, zone)} ${dealId ?? personId}`;
-      return {
-        id: stableId('trip', ask.flowId, intakeKey),
-        flowId: ask.flowId,
-        versionId: ask.versionId,
-        trialId: null,
-        personId,
-        intakeKey,
-        ...(dealId !== undefined && { dealId }),
-      };
-    }),
-    at,
-  );
+  const trips = due.map(({ personId, dealId }) => ({
+    personId,
+    intakeKey: `clock ${dayKey(at, zone)} ${dealId ?? personId}`,
+    ...(dealId !== undefined && { dealId }),
+  }));
+  await beginTrips(tx, { flowId: ask.flowId, versionId: ask.versionId, trips }, at);
 }

@@ -2,6 +2,7 @@ import { never, type Instant } from '../../core/base';
 import type { Command } from '../../core/engine';
 import type { Tx } from '../db';
 import type { FactMeta } from '../store/facts';
+import { dropOfTrip } from '../store/effects';
 import { insertMessage } from '../store/messages';
 import { insertCall } from '../store/outbox';
 import { insertDeal, findPerson, moveDeal, setOwner } from '../store/records';
@@ -145,6 +146,9 @@ async function applyOne(tx: Tx, entry: TripCommand, now: Instant, happenings: Ha
       tell('plan', `Follow-up planned: ${command.touches.length} ${command.touches.length === 1 ? 'touch' : 'touches'}`, {
         threadId: command.threadId,
       });
+      return;
+    case 'drop what is planned':
+      await dropOfTrip(tx, held.trip.id, command.why, now);
       return;
     case 'move deal':
       await moveDeal(tx, command.dealId, command.stage, now);

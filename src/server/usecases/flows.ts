@@ -9,7 +9,6 @@ import {
   flowVersions,
   insertFlow,
   insertTrial,
-  insertVersion,
   lastTrials,
   listFlows,
   saveDraft as storeDraft,
@@ -29,7 +28,6 @@ import {
 } from '../store/trips';
 import { trialFactsOf, factsOf } from '../store/facts';
 import { byTrust, type Fact } from '../../core/facts';
-import { setFlowClock } from './clock-intake';
 import { loadLibrary } from './library';
 import { startTrips } from './start';
 import { found, Refusal, type Actor, type World } from './world';
@@ -89,28 +87,6 @@ export async function saveDraft(world: World, id: string, ask: { readonly text: 
 
 export async function checkText(world: World, text: string): Promise<readonly Finding[]> {
   return checkFlow(parseFlow(text), await loadLibrary(world.db));
-}
-
-/** Makes the draft the live version. Refused while errors stand. Trips under way finish on theirs. */
-export async function release(world: World, actor: Actor, id: string): Promise<{ readonly no: number; readonly versionId: string }> {
-  const row = await flow(world, id);
-  const library = await loadLibrary(world.db);
-  const errors = checkFlow(parseFlow(row.draftText), library).filter((finding) => finding.severity === 'error');
-  if (errors.length > 0)
-    throw new Refusal(
-      'not valid',
-      `the draft has ${errors.length} ${errors.length === 1 ? 'error' : 'errors'}: ${errors[0]?.message ?? ''}`,
-      { findings: errors },
-    );
-  const now = await world.clock.now();
-  const versionId = world.newId();
-  const no = await world.db.begin(async (tx) => {
-    const made = await insertVersion(tx, { id: versionId, flowId: id, text: row.draftText, library, userId: actor.userId }, now);
-    await setFlowClock(tx, id, row.draftText, now);
-    await insertAudit(tx, { at: now, userId: actor.userId, what: 'released a flow', detail: { flowId: id, no: made } });
-    return made;
-  });
-  return { no, versionId };
 }
 
 /** Puts people into the live version. Those who are in it already are not taken twice. */

@@ -2,7 +2,8 @@
 import { demoWorkspace, goodSite, replyTo, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { WorldFailure } from '../ports';
 import { addDoNotContact } from '../store/messages';
-import { createFlow, release, startOn, startTrial, trial } from './flows';
+import { createFlow, startOn, startTrial, trial } from './flows';
+import { release } from './releases';
 
 import { lookups as overviewOfLookups, trip, trips } from './overview';
 import { receiveMail } from './receive-mail';

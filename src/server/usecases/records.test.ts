@@ -3,7 +3,8 @@ import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../test
 import { factsOf } from '../store/facts';
 import { digest, makeToken, sessionUser, signIn, signOut, tokenUser } from './access';
 import { moveClock, readClock, walkClock } from './clock';
-import { createFlow, flow, release, saveDraft, startOn, startTrial } from './flows';
+import { createFlow, flow, saveDraft, startOn, startTrial } from './flows';
+import { release } from './releases';
 import { merge, undoMerge } from './merge';
 import {
   addNote,

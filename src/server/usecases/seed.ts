@@ -11,7 +11,8 @@ import { insertCompanies, insertDeal, insertPeople, type NewCompany, type NewPer
 import { getSetting, putSetting } from '../store/settings';
 import { makeToken } from './access';
 import { connectWebhook } from './deliver-calls';
-import { createFlow, release } from './flows';
+import { createFlow } from './flows';
+import { release } from './releases';
 import type { World } from './world';
 
 const item = <K extends string, S extends z.ZodType>(kind: K, body: S) => z.object({ kind: z.literal(kind), name: z.string(), body });

@@ -1,9 +1,12 @@
-import { stableId } from '../../core/base';
+import { stableId, type Instant } from '../../core/base';
+import { startOfLocalDay } from '../../core/calendar';
 import { parseFlow } from '../../core/flow/syntax';
 import type { Tx } from '../db';
-import { versionsOf } from '../store/flows';
+import { begunOf } from '../store/control';
+import { findFlow, versionsOf } from '../store/flows';
 import { loadViews } from '../store/records';
-import { insertTrips, peopleInFlow } from '../store/trips';
+import { existingTrips, insertTrips, peopleInFlow } from '../store/trips';
+import { workspace } from './world';
 
 /**
  * Starts the live version for people. `once per email` makes the address the intake key, so that a person who comes twice,
@@ -28,16 +31,50 @@ export async function startTrips(
     if (field === undefined) return `${ask.intake} ${personId}`;
     return typeof value === 'string' && value !== '' ? `${field} ${value}` : `person ${personId}`;
   };
+  const planned = people.map((personId) => ({ personId, intakeKey: keyOf(personId) }));
+  return beginTrips(tx, { flowId: ask.flowId, versionId: ask.versionId, trips: planned }, now);
+}
+
+/**
+ * Begins trips on a version within what it was released with: so many at first, so many a day, not before its time, and
+ * held while the flow rests. A record that is in the flow under that key already is left out. Returns how many are new.
+ */
+export async function beginTrips(
+  tx: Tx,
+  ask: {
+    readonly flowId: string;
+    readonly versionId: string;
+    readonly trips: readonly { readonly personId: string; readonly intakeKey: string; readonly dealId?: string }[];
+  },
+  now: Instant,
+): Promise<number> {
+  const [[version], flow, { zone }] = await Promise.all([versionsOf(tx, [ask.versionId]), findFlow(tx, ask.flowId), workspace(tx)]);
+  const all = ask.trips.map((trip) => ({ ...trip, id: stableId('trip', ask.flowId, trip.intakeKey) }));
+  const known = new Set(
+    await existingTrips(
+      tx,
+      all.map((trip) => trip.id),
+    ),
+  );
+  const begun = await begunOf(tx, ask.versionId, startOfLocalDay(now, zone));
+  const earliest = Math.max(now, version?.startAt ?? now);
   const made = await insertTrips(
     tx,
-    people.map((personId) => ({
-      id: stableId('trip', ask.flowId, keyOf(personId)),
-      flowId: ask.flowId,
-      versionId: ask.versionId,
-      trialId: null,
-      personId,
-      intakeKey: keyOf(personId),
-    })),
+    all
+      .filter((trip) => !known.has(trip.id))
+      .map((trip, i) => {
+        const day = version?.dailyLimit ? Math.floor((begun.since + i) / version.dailyLimit) : 0;
+        const first = version?.firstN != null && begun.all + i >= version.firstN;
+        const hold = flow?.pausedAt != null ? 'paused' : first ? 'first' : undefined;
+        return {
+          ...trip,
+          flowId: ask.flowId,
+          versionId: ask.versionId,
+          trialId: null,
+          dueAt: day === 0 ? earliest : Math.max(earliest, startOfLocalDay(now, zone, day)),
+          ...(hold && { hold }),
+        };
+      }),
     now,
   );
   return made.length;

@@ -2,7 +2,8 @@
 import { factsOf } from '../store/facts';
 import { listDoNotContact } from '../store/messages';
 import { goodSite, demoWorkspace, replyTo, START, testWorker, testWorld, type TestWorld } from '../../testing/world';
-import { flows, release, saveDraft, startTrial, trial } from './flows';
+import { flows, saveDraft, startTrial, trial } from './flows';
+import { release } from './releases';
 import { lookAtFile, previewImport, refusedRows, runImport, startImport } from './imports';
 import { thread, threads, trip, trips } from './overview';
 import { receiveMail, unsubscribe } from './receive-mail';

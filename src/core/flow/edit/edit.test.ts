@@ -94,6 +94,12 @@ describe('marks of a text typed without them', () => {
     expect(markOf(moved, 'assign')).toBe(markOf(marked, 'assign'));
   });
 
+  test('stay with an arm whose condition is reworded', () => {
+    const armMarks = (text: string): string[] =>
+      lines(text).flatMap((line) => (line.step.verb === 'split' ? line.step.arms.map((arm) => arm.mark) : []));
+    expect(armMarks(keepMarks(marked, bare.replace('>= 75', '>= 80')))).toEqual(armMarks(marked));
+  });
+
   test('are new for new lines only', () => {
     const old = new Set(lines(marked).map((line) => line.mark));
     const added = keepMarks(marked, bare.replace('score company', 'wait 1 day\nscore company'));

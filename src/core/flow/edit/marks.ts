@@ -1,4 +1,4 @@
-import { numberedLines, parseFlow, printFlow, stepRows, type Line } from '../syntax';
+import { numberedLines, parseFlow, printFlow, stepRows, type Arm, type Line } from '../syntax';
 
 const shape = (line: Line): string => stepRows(line.step).join('\n');
 
@@ -28,14 +28,26 @@ export function keepMarks(before: string, typed: string): string {
   };
   pass((a, b) => shape(a) === shape(b));
   pass((a, b) => a.step.verb === b.step.verb);
+  /** Arms keep their marks where their words are the same, else where their place is, so that a reworded condition keeps its history. */
+  const armsOf = (line: Line): readonly Arm[] => {
+    const was = old.find((entry) => entry.mark === given.get(line))?.step;
+    if (line.step.verb !== 'split') return [];
+    if (was?.verb !== 'split') return line.step.arms;
+    const { arms } = line.step;
+    const words = (arm: Arm | undefined): string | undefined => arm?.when?.parsed.text.trim();
+    const same = arms.map((arm) => was.arms.find((other) => words(other) === words(arm)));
+    return arms.map((arm, i) => {
+      const there = was.arms[i];
+      const mark = same[i]?.mark ?? (there && !same.includes(there) ? there.mark : undefined);
+      return mark === undefined ? arm : { ...arm, mark };
+    });
+  };
   const remark = (lines: readonly Line[]): readonly Line[] =>
     lines.map((line) => ({
       ...line,
       mark: given.get(line) ?? line.mark,
       step:
-        line.step.verb === 'split'
-          ? { ...line.step, arms: line.step.arms.map((arm) => ({ ...arm, lines: remark(arm.lines) })) }
-          : line.step,
+        line.step.verb === 'split' ? { ...line.step, arms: armsOf(line).map((arm) => ({ ...arm, lines: remark(arm.lines) })) } : line.step,
     }));
   return printFlow({ ...parsed, lines: remark(parsed.lines) }, { marks: true });
 }

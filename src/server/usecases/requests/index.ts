@@ -6,6 +6,7 @@ import type { HeldTrip } from '../../store/trips';
 import type { World } from '../world';
 import { compose } from './compose';
 import { lookUp } from './lookup';
+import { HeldBack } from './paid';
 import { match } from './match';
 import { read } from './read';
 
@@ -27,6 +28,7 @@ export async function answerRequest(world: World, held: HeldTrip, view: RecordVi
         return never(request);
     }
   } catch (error) {
+    if (error instanceof HeldBack) return { kind: 'held back', why: error.message, until: error.until };
     if (!(error instanceof WorldFailure)) throw error;
     return { kind: 'failed', why: error.message, retryable: error.retryable, retryAfterMs: error.retryAfterMs };
   }

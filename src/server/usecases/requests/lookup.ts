@@ -7,6 +7,7 @@ import { WorldFailure } from '../../ports';
 import { beginLookup, endLookup } from '../../store/effects';
 import type { HeldTrip } from '../../store/trips';
 import type { World } from '../world';
+import { counted, inTurn, setAside, settleReservation } from './paid';
 
 const keptSchema = z.object({ value: z.string().nullable(), confidence: z.number(), tookMs: z.number() });
 
@@ -44,17 +45,22 @@ async function askOne(
   );
   const kept = ledger.state === 'done' ? keptSchema.safeParse(ledger.answer) : undefined;
   let answer;
+  let reservation;
   if (kept?.success) answer = kept.data;
   else {
+    await inTurn(world, provider, key, ledger.dueAt, now);
+    reservation = await setAside(world, held, provider, { key, reservedMicro: ledger.reservedMicro }, now);
     try {
-      answer = await world.providers.ask({
-        provider: provider.name,
-        field,
-        personName: view.person.name,
-        companyName: typeof view.company?.name === 'string' ? view.company.name : null,
-        host,
-        key,
-      });
+      answer = await counted(world, provider.name, () =>
+        world.providers.ask({
+          provider: provider.name,
+          field,
+          personName: view.person.name,
+          companyName: typeof view.company?.name === 'string' ? view.company.name : null,
+          host,
+          key,
+        }),
+      );
     } catch (error) {
       if (!(error instanceof WorldFailure) || error.retryable) throw error;
       return { provider: provider.name, outcome: 'failed', value: null, why: error.message, costMicro: 0, tookMs: 0 };
@@ -63,6 +69,7 @@ async function askOne(
   // Paid only for an answer, and only once.
   const costMicro = answer.value === null || kept?.success ? 0 : provider.priceMicro;
   await endLookup(world.db, key, { ...answer } satisfies Json, costMicro, now);
+  if (reservation) await settleReservation(world, reservation, costMicro);
   if (answer.value === null)
     return { provider: provider.name, outcome: 'nothing', value: null, why: 'knows no address', costMicro, tookMs: answer.tookMs };
   const verdict = usable({ value: answer.value, personName: view.person.name, companyHost: host, confidence: answer.confidence });

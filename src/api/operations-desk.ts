@@ -1,0 +1,114 @@
+import { z } from 'zod';
+import { op } from './op';
+import * as s from './schemas';
+
+/** What people decide, messages, notices, the demo’s clock. */
+export const DESK_OPERATIONS = {
+  listReviews: op({
+    method: 'GET',
+    path: '/reviews',
+    summary: 'Messages that wait for a person.',
+    needs: 'look',
+    answer: z.object({ items: z.array(s.reviewSchema) }),
+  }),
+  decideReview: op({
+    method: 'POST',
+    path: '/reviews/{id}/decision',
+    summary: 'Approve (also with changes or a sentence of one’s own), refuse, or later.',
+    needs: 'decide',
+    body: z.object({
+      does: z.enum(['approve', 'refuse', 'later']),
+      subject: z.string().max(300).optional(),
+      body: z.string().max(10_000).optional(),
+      sentence: z.string().max(1_000).optional(),
+      why: z.string().max(500).optional(),
+    }),
+    answer: s.okSchema,
+  }),
+  listPairs: op({
+    method: 'GET',
+    path: '/pairs',
+    summary: 'Records that may be the same.',
+    needs: 'look',
+    answer: z.object({ items: z.array(s.pairSchema) }),
+  }),
+  decidePair: op({
+    method: 'POST',
+    path: '/pairs/{id}/decision',
+    summary: 'Same, different, or later.',
+    needs: 'decide',
+    body: z.object({ does: z.enum(['same', 'different', 'later']) }),
+    answer: s.okSchema,
+  }),
+  undoMerge: op({
+    method: 'POST',
+    path: '/merges/{id}/undo',
+    summary: 'Part two records that were joined.',
+    needs: 'decide',
+    body: z.object({}),
+    answer: s.okSchema,
+  }),
+  settleDoubt: op({
+    method: 'POST',
+    path: '/doubts/{id}/decision',
+    summary: 'Say whether a send in doubt did leave.',
+    needs: 'decide',
+    body: z.object({ left: z.boolean() }),
+    answer: s.okSchema,
+  }),
+  listMessages: op({
+    method: 'GET',
+    path: '/messages',
+    summary: 'Messages, newest first.',
+    needs: 'look',
+    query: z.object({
+      state: z.string().max(20).optional(),
+      cursor: z.string().optional(),
+      limit: z.coerce.number().int().min(1).max(200).optional(),
+    }),
+    answer: s.pageOf(s.messageSchema),
+  }),
+  handleReply: op({
+    method: 'POST',
+    path: '/messages/{id}/handled',
+    summary: 'Say that a person takes care of an answer.',
+    needs: 'decide',
+    body: z.object({}),
+    answer: s.okSchema,
+  }),
+
+  listNotices: op({
+    method: 'GET',
+    path: '/notices',
+    summary: 'What flows have told you and you have not put aside.',
+    needs: 'look',
+    answer: z.object({ items: z.array(s.noticeSchema) }),
+  }),
+  putNoticeAside: op({
+    method: 'POST',
+    path: '/notices/{id}/aside',
+    summary: 'Put a notice of yours aside.',
+    needs: 'look',
+    body: z.object({}),
+    answer: s.okSchema,
+  }),
+  connectWebhook: op({
+    method: 'PUT',
+    path: '/webhooks/{name}',
+    summary: 'Name an address that flows may tell or hand over to. The secret is kept sealed and never shown again.',
+    needs: 'release',
+    body: z.object({ url: z.url({ protocol: /^https?$/ }), secret: z.string().min(8).max(200) }),
+    answer: s.okSchema,
+  }),
+
+  readClock: op({ method: 'GET', path: '/clock', summary: 'What time it is here.', needs: 'look', answer: s.clockSchema }),
+  moveClock: op({
+    method: 'POST',
+    path: '/clock',
+    summary: 'Demo only: let the clock go on.',
+    needs: 'move the clock',
+    body: z.object({ byMs: z.number().int().positive() }),
+    answer: s.clockSchema,
+    status: 202,
+  }),
+} as const;

@@ -1,0 +1,198 @@
+import { z } from 'zod';
+import { op, uuid } from './op';
+import * as s from './schemas';
+
+/** Flows, their drafts, trials, releases and trips. */
+export const FLOW_OPERATIONS = {
+  listFlows: op({ method: 'GET', path: '/flows', summary: 'Flows.', needs: 'look', answer: z.object({ items: z.array(s.flowSchema) }) }),
+  createFlow: op({
+    method: 'POST',
+    path: '/flows',
+    summary: 'Make a flow from flow text.',
+    needs: 'edit flows',
+    body: z.object({ text: z.string().max(500_000) }),
+    answer: s.flowSchema,
+    status: 201,
+  }),
+  checkFlow: op({
+    method: 'POST',
+    path: '/flows/check',
+    summary: 'Check flow text: every finding with its place.',
+    needs: 'look',
+    body: z.object({ text: z.string().max(500_000) }),
+    answer: z.object({ findings: z.array(s.findingSchema) }),
+  }),
+  getFlow: op({ method: 'GET', path: '/flows/{id}', summary: 'A flow with its draft.', needs: 'look', answer: s.flowSchema }),
+  saveDraft: op({
+    method: 'PUT',
+    path: '/flows/{id}/draft',
+    summary: 'Save the draft that was begun on draft number `base`.',
+    needs: 'edit flows',
+    body: z.object({ text: z.string().max(500_000), base: z.number().int() }),
+    answer: s.flowSchema,
+  }),
+  releaseFlow: op({
+    method: 'POST',
+    path: '/flows/{id}/release',
+    summary: 'Make the draft the live version, within limits. Trips under way finish on theirs, or are moved where the lines match.',
+    needs: 'release',
+    body: z.object({
+      /** so many begin, then a person is asked */
+      firstN: z.number().int().min(1).max(100_000).optional(),
+      /** trips that may begin a day */
+      dailyLimit: z.number().int().min(1).max(1_000_000).optional(),
+      dayBudgetMicro: z.number().int().nonnegative().optional(),
+      /** local time of the workspace */
+      startAt: z
+        .string()
+        .regex(/^\d{4}-\d\d-\d\dT\d\d:\d\d$/)
+        .optional(),
+      underWay: z.enum(['finish', 'move']).optional(),
+      /** keeps the forecast for so many records with the version */
+      forecastFor: z.number().int().min(1).max(1_000_000).optional(),
+    }),
+    answer: z.object({ no: z.number().int(), versionId: uuid }),
+  }),
+  forecastDraft: op({
+    method: 'GET',
+    path: '/flows/{id}/forecast',
+    summary: 'What releasing the draft on so many records would bring, with ranges.',
+    needs: 'look',
+    query: z.object({
+      records: z.coerce.number().int().min(1).max(1_000_000),
+      beginPerDay: z.coerce.number().int().min(1).max(1_000_000).optional(),
+    }),
+    answer: s.forecastSchema,
+  }),
+  whatWouldChange: op({
+    method: 'GET',
+    path: '/flows/{id}/changes',
+    summary: 'The draft against the live version on the last trips, with what was read then. Null when nothing is live.',
+    needs: 'look',
+    query: z.object({ last: z.coerce.number().int().min(1).max(2_000).default(500) }),
+    answer: s.changesSchema.nullable(),
+  }),
+  listVersions: op({
+    method: 'GET',
+    path: '/flows/{id}/versions',
+    summary: 'Every version, newest first.',
+    needs: 'look',
+    answer: z.object({ items: z.array(s.versionSchema) }),
+  }),
+  returnToVersion: op({
+    method: 'POST',
+    path: '/flows/{id}/return',
+    summary: 'Make an older version live again. The draft stays as it is.',
+    needs: 'release',
+    body: z.object({ versionId: uuid }),
+    answer: z.object({ no: z.number().int() }),
+  }),
+  restFlow: op({
+    method: 'POST',
+    path: '/flows/{id}/rest',
+    summary: 'Rest a flow, or let it go on: nothing of it is worked off or sent meanwhile.',
+    needs: 'release',
+    body: z.object({ rest: z.boolean() }),
+    answer: z.object({ trips: z.number().int() }),
+  }),
+  endFlowTrips: op({
+    method: 'POST',
+    path: '/flows/{id}/end',
+    summary: 'End every open trip of a flow.',
+    needs: 'release',
+    body: z.object({}),
+    answer: z.object({ trips: z.number().int() }),
+    status: 202,
+  }),
+  moveFlowTrips: op({
+    method: 'POST',
+    path: '/flows/{id}/move',
+    summary: 'Have trips under way on older versions go on with the live one, where its lines have their marks.',
+    needs: 'release',
+    body: z.object({}),
+    answer: z.object({ moved: z.number().int(), stayed: z.number().int() }),
+  }),
+  letReleaseGoOn: op({
+    method: 'POST',
+    path: '/releases/{id}/go-on',
+    summary: 'The first ones are through: let the others of a version go on.',
+    needs: 'release',
+    body: z.object({}),
+    answer: z.object({ trips: z.number().int() }),
+  }),
+  startFlow: op({
+    method: 'POST',
+    path: '/flows/{id}/start',
+    summary: 'Put people into the live version.',
+    needs: 'release',
+    body: z.object({ personIds: z.array(uuid).min(1).max(10_000) }),
+    answer: z.object({ started: z.number().int(), already: z.number().int() }),
+    status: 202,
+  }),
+  suggestSpecimens: op({
+    method: 'GET',
+    path: '/flows/{id}/specimens',
+    summary: 'Twelve people to try the draft on, spread over the newest records.',
+    needs: 'look',
+    answer: z.object({ items: z.array(z.object({ id: uuid, name: z.string(), companyName: z.string().nullable() })) }),
+  }),
+  startTrial: op({
+    method: 'POST',
+    path: '/flows/{id}/trials',
+    summary: 'Try the draft on people with nothing sent.',
+    needs: 'edit flows',
+    body: z.object({ personIds: z.array(uuid).min(1).max(200).optional() }),
+    answer: z.object({ trialId: uuid }),
+    status: 202,
+  }),
+  getTrial: op({
+    method: 'GET',
+    path: '/flows/{id}/trials/{trialId}',
+    summary: 'A trial with every specimen’s journal.',
+    needs: 'look',
+    answer: s.trialSchema,
+  }),
+  ribbon: op({
+    method: 'GET',
+    path: '/flows/{id}/ribbon',
+    summary: 'How many trips got to each line.',
+    needs: 'look',
+    query: z.object({ since: z.coerce.number().int().optional() }),
+    answer: z.object({ lines: z.array(s.lineCountSchema) }),
+  }),
+
+  listTrips: op({
+    method: 'GET',
+    path: '/trips',
+    summary: 'Trips, newest first.',
+    needs: 'look',
+    query: z.object({
+      flow: uuid.optional(),
+      state: z.enum(['ready', 'waiting', 'asking', 'following', 'stuck', 'done', 'stopped']).optional(),
+      mark: z.string().max(20).optional(),
+      cursor: z.string().optional(),
+      limit: z.coerce.number().int().min(1).max(200).optional(),
+    }),
+    answer: s.pageOf(s.tripSchema),
+  }),
+  getTrip: op({
+    method: 'GET',
+    path: '/trips/{id}',
+    summary: 'A trip with its journal.',
+    needs: 'look',
+    answer: z.object({ trip: s.tripSchema, journal: z.array(s.journalSchema), text: z.string() }),
+  }),
+  chooseTrips: op({
+    method: 'POST',
+    path: '/trips/choice',
+    summary: 'Deal with stuck trips: try again, skip the line, set by hand what the line is there for, or end.',
+    needs: 'deal with trips',
+    body: z.object({
+      tripIds: z.array(uuid).min(1).max(500),
+      choice: z.enum(['try again', 'skip the line', 'set by hand', 'end']),
+      /** with `set by hand`: what was typed */
+      value: z.string().max(2_000).optional(),
+    }),
+    answer: z.object({ chosen: z.number().int() }),
+  }),
+} as const;

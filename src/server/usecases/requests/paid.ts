@@ -1,0 +1,134 @@
+import { stableId, type Instant } from '../../../core/base';
+import { dayKey, startOfLocalDay } from '../../../core/calendar';
+import type { LookupChain } from '../../../core/lookup';
+import { noteCall, passGate, reserve, settleSpend } from '../../store/control';
+import { setCallTime, setReserved } from '../../store/effects';
+import { versionsOf } from '../../store/flows';
+import { insertNotices, usersNamed } from '../../store/outbox';
+import type { HeldTrip } from '../../store/trips';
+import { WorldFailure } from '../../ports';
+import { workspace, type World } from '../world';
+
+/** The line may not be run before then, though nothing is wrong. */
+export class HeldBack extends Error {
+  constructor(
+    message: string,
+    readonly until: Instant,
+  ) {
+    super(message);
+    this.name = 'HeldBack';
+  }
+}
+
+type Provider = LookupChain['providers'][number];
+interface Budget {
+  readonly name: string;
+  readonly says: string;
+  readonly limitMicro: number;
+}
+/** What one trial may spend on lookups. */
+export const TRIAL_LIMIT_MICRO = 2_000_000;
+/** Failures in a row that shut a connection, and for how long at first. */
+const BREAKER = { failures: 5, shutMs: 30_000 } as const;
+
+/** Waits for its turn at a provider: paced across all workers, and shut while it fails. Throws `HeldBack`. */
+export async function inTurn(world: World, provider: Provider, key: string, placeAt: Instant | null, now: Instant): Promise<void> {
+  if (placeAt !== null) {
+    if (placeAt > now) throw new HeldBack(`waits for its turn at ${provider.name}`, placeAt);
+    return;
+  }
+  const gate = await passGate(world.db, provider.name, provider.perMinute === undefined ? 0 : 60_000 / provider.perMinute);
+  if (gate.shut) throw new HeldBack(`${provider.name} keeps failing and is left alone for a while`, now + gate.waitMs);
+  if (gate.waitMs === 0) return;
+  await setCallTime(world.db, key, now + gate.waitMs);
+  throw new HeldBack(`waits for its turn at ${provider.name}`, now + gate.waitMs);
+}
+
+/** Makes a call and counts how it went; what the other side refuses for good is no sign that it is down. */
+export async function counted<T>(world: World, name: string, call: () => Promise<T>): Promise<T> {
+  try {
+    const answer = await call();
+    await noteCall(world.db, name, true, BREAKER.failures, BREAKER.shutMs);
+    return answer;
+  } catch (error) {
+    if (error instanceof WorldFailure && error.retryable && error.code !== 'busy')
+      await noteCall(world.db, name, false, BREAKER.failures, BREAKER.shutMs);
+    throw error;
+  }
+}
+
+async function budgetsOf(world: World, held: HeldTrip, provider: Provider): Promise<readonly Budget[]> {
+  const of = (name: string, says: string, limitMicro: number | null | undefined): readonly Budget[] =>
+    limitMicro === null || limitMicro === undefined ? [] : [{ name, says, limitMicro }];
+  if (held.trialId !== null) return of(`trial ${held.trialId}`, 'what a trial may spend', TRIAL_LIMIT_MICRO);
+  const [version] = held.versionId === null ? [] : await versionsOf(world.db, [held.versionId]);
+  return [
+    ...of(`flow ${held.flowId}`, 'the flow’s budget for today', version?.dayBudgetMicro),
+    ...of(`provider ${provider.name}`, `today’s budget for ${provider.name}`, provider.dayBudgetMicro),
+  ];
+}
+
+/** Money set aside before a paid call, on the day it was set aside. */
+export interface Reservation {
+  readonly day: string;
+  readonly budgets: readonly string[];
+  readonly micro: number;
+}
+
+/**
+ * Sets the price aside in every budget that the call counts against, all or none. When one is used up the owner is told,
+ * once a day, and `HeldBack` until tomorrow is thrown. What was set aside before a crash is not set aside again.
+ */
+export async function setAside(
+  world: World,
+  held: HeldTrip,
+  provider: Provider,
+  ledger: { readonly key: string; readonly reservedMicro: number },
+  now: Instant,
+): Promise<Reservation> {
+  const { zone } = await workspace(world.db);
+  const day = dayKey(now, zone);
+  const budgets = await budgetsOf(world, held, provider);
+  const reservation = { day, budgets: budgets.map((budget) => budget.name), micro: provider.priceMicro };
+  if (ledger.reservedMicro > 0 || provider.priceMicro === 0 || budgets.length === 0) return reservation;
+  const full = await world.db
+    .begin(async (tx) => {
+      for (const budget of budgets)
+        if (!(await reserve(tx, budget.name, day, provider.priceMicro, budget.limitMicro))) throw new Full(budget);
+      await setReserved(tx, ledger.key, provider.priceMicro);
+      return undefined;
+    })
+    .catch((error: unknown) => {
+      if (error instanceof Full) return error.budget;
+      throw error;
+    });
+  if (!full) return reservation;
+  await tellOwner(world, held, full, day, now);
+  throw new HeldBack(`${full.says} is used up`, startOfLocalDay(now, zone, 1));
+}
+
+class Full extends Error {
+  constructor(readonly budget: Budget) {
+    super(budget.name);
+  }
+}
+
+export async function settleReservation(world: World, reservation: Reservation, spentMicro: number): Promise<void> {
+  for (const budget of reservation.budgets) await settleSpend(world.db, budget, reservation.day, reservation.micro, spentMicro);
+}
+
+async function tellOwner(world: World, held: HeldTrip, budget: Budget, day: string, now: Instant): Promise<void> {
+  if (held.trialId !== null) return;
+  const owners = await usersNamed(world.db, 'owner');
+  await insertNotices(
+    world.db,
+    owners.map((owner) => ({
+      id: stableId('budget', budget.name, day, owner.id),
+      userId: owner.id,
+      text: `${budget.says} is used up: trips wait until tomorrow and nothing is lost`,
+      tripId: held.trip.id,
+      personId: held.trip.record.id,
+    })),
+    now,
+  );
+}
