@@ -114,10 +114,16 @@ test('the workbench shows how many got how far; a trial changes nothing; a new t
   await accessible(page);
 
   await page.getByRole('button', { name: 'Release …' }).click();
-  await expect(page.getByRole('dialog')).toContainText('+     when fit.points >= 80'.trim().replace(/\s+/g, ' ').slice(2));
-  await expect(page.getByRole('dialog')).toContainText('finish on live 1');
+  await expect(page.getByRole('heading', { name: 'Release as live 2' })).toBeVisible();
+  await page.getByText(/lines? of text differ/).click();
+  await expect(page.getByRole('region', { name: 'Differences' })).toContainText('when fit.points >= 80');
+  await expect(page.getByText('finish on live 1')).toBeVisible();
+  await expect(page.getByText('same outcome')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Records the forecast is for' }).fill('1240');
+  await expect(page.getByText('1,240', { exact: true }).first()).toBeVisible();
   await accessible(page);
-  await page.getByRole('button', { name: 'Make it live' }).click();
+  await page.getByRole('textbox', { name: 'Records to begin with' }).fill('');
+  await page.getByRole('button', { name: 'Make it live', exact: true }).click();
   await expect(page.getByText(/live 2 since/)).toBeVisible();
 });
 

@@ -59,7 +59,7 @@ export function difference(live: Replayed, draft: Replayed, bands: readonly stri
     mark: at === undefined ? null : (ours[at]?.mark ?? live.journal[at]?.mark ?? null),
     beforeSays: at === undefined ? '' : (live.journal[at]?.says ?? 'had ended'),
     afterSays: at === undefined ? '' : (ours[at]?.says ?? 'had ended'),
-    missing: draft.missing,
+    missing: draft.missing.filter((what) => !live.missing.includes(what)),
   };
 }
 

@@ -207,11 +207,11 @@ describe('the way by API alone', () => {
       ).body.draftNo,
     ).toBe(Number(made.draftNo) + 1);
     expect((await call('PUT', `/flows/${made.id}/draft`, { text: 'x', base: made.draftNo })).status).toBe(409);
-    expect((await call('POST', `/flows/${made.id}/start`, { personIds: [NOBODY] })).status).toBe(409);
+    expect((await call('POST', `/flows/${made.id}/start`, { recordIds: [NOBODY] })).status).toBe(409);
     expect((await call('POST', `/flows/${made.id}/release`, {})).body.no).toBe(1);
-    expect((await call('POST', `/flows/${made.id}/start`, { personIds: [NOBODY] })).status).toBe(404);
+    expect((await call('POST', `/flows/${made.id}/start`, { recordIds: [NOBODY] })).status).toBe(404);
     const someone = (await call('POST', '/people', { values: { name: 'Piet Aalders' } })).body;
-    expect((await call('POST', `/flows/${made.id}/start`, { personIds: [someone.id] })).body).toEqual({ started: 1, already: 0 });
+    expect((await call('POST', `/flows/${made.id}/start`, { recordIds: [someone.id] })).body).toEqual({ started: 1, already: 0 });
   });
 
   test('a spreadsheet formula in a refused row stays text', async () => {

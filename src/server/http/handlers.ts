@@ -12,6 +12,7 @@ import * as overview from '../usecases/overview';
 import * as records from '../usecases/records';
 import * as releases from '../usecases/releases';
 import * as reviews from '../usecases/reviews';
+import { suggested } from '../usecases/specimens';
 import * as tell from '../usecases/tell';
 import { found, Refusal, type Actor, type World } from '../usecases/world';
 
@@ -88,8 +89,8 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   endFlowTrips: ({ world, actor, params }) => control.endAll(world, actor, params.id ?? ''),
   moveFlowTrips: ({ world, actor, params }) => control.moveTrips(world, actor, params.id ?? ''),
   letReleaseGoOn: ({ world, actor, params }) => control.goOn(world, actor, params.id ?? ''),
-  startFlow: ({ world, actor, params, body }) => flows.startOn(world, actor, params.id ?? '', body.personIds),
-  suggestSpecimens: async ({ world }) => ({ items: await flows.suggestedPeople(world) }),
+  startFlow: ({ world, actor, params, body }) => flows.startOn(world, actor, params.id ?? '', body.recordIds),
+  suggestSpecimens: async ({ world, params, query }) => ({ items: await suggested(world, params.id ?? '', query) }),
   startTrial: async ({ world, actor, params, body }) => ({ trialId: await flows.startTrial(world, actor, params.id ?? '', body) }),
   getTrial: async ({ world, params }) => found(await flows.trial(world, params.id ?? '', params.trialId ?? ''), 'this trial'),
   ribbon: async ({ world, params, query }) => ({ lines: await flows.ribbon(world, params.id ?? '', query.since) }),

@@ -226,7 +226,7 @@ test('a connection that keeps failing is left alone, and trips are held back wit
 test('a trial spends no more than it may', async () => {
   world.outside.provider = () => ({ value: 'x@y.example', confidence: 0.9, tookMs: 1 });
   const id = await made('look up email with "Work e-mail"\n');
-  const trialId = await startTrial(world, ines, id, { personIds: await people(3) });
+  const trialId = await startTrial(world, ines, id, { recordIds: await people(3) });
   await world.db`insert into spend (budget, day, spent_micro) values (${`trial ${trialId}`}, '2026-11-24', 1990000)`;
   await drain();
   const view = await trial(world, id, trialId);

@@ -2,7 +2,6 @@ import { type Instant, stableId } from '../../core/base';
 import { checkFlow, type Finding } from '../../core/flow/check';
 import { keepMarks } from '../../core/flow/edit';
 import { parseFlow, printFlow } from '../../core/flow/syntax';
-import type { Tx } from '../db';
 import {
   findFlow,
   flowNameTaken,
@@ -13,23 +12,17 @@ import {
   listFlows,
   saveDraft as storeDraft,
   type FlowRow,
+  versionsOf,
 } from '../store/flows';
-import { loadViews, pagePeople } from '../store/records';
+import { loadViews } from '../store/records';
 import { insertAudit } from '../store/timeline';
-import {
-  countLines,
-  countTrips,
-  insertTrips,
-  journalOf,
-  trialTrips,
-  type FlowCounts,
-  type LineCount,
-  type StoredEntry,
-} from '../store/trips';
+import { insertTrips, journalOf, type StoredEntry } from '../store/trips';
+import { countLines, countTrips, trialTrips, type FlowCounts, type LineCount } from '../store/trip-lists';
 import { trialFactsOf, factsOf } from '../store/facts';
 import { byTrust, type Fact } from '../../core/facts';
 import { loadLibrary } from './library';
-import { startTrips } from './start';
+import { aboutOf, specimens, subjectsOf } from './specimens';
+import { beginTrips, startTrips } from './start';
 import { found, Refusal, type Actor, type World } from './world';
 
 export interface FlowSummary extends FlowRow {
@@ -46,9 +39,11 @@ export interface FlowName {
   readonly id: string;
   readonly name: string;
 }
-/** The flows that records can be put in: those with a live version. */
+/** The flows that people can be put in: those with a live version that is about people. */
 export async function liveFlows(world: World): Promise<readonly FlowName[]> {
-  return (await listFlows(world.db)).filter((row) => row.liveVersionId !== null).map(({ id, name }) => ({ id, name }));
+  return (await listFlows(world.db))
+    .filter((row) => row.liveVersionId !== null && aboutOf(row.draftText) === 'person')
+    .map(({ id, name }) => ({ id, name }));
 }
 
 export async function flow(world: World, id: string): Promise<FlowRow> {
@@ -89,71 +84,43 @@ export async function checkText(world: World, text: string): Promise<readonly Fi
   return checkFlow(parseFlow(text), await loadLibrary(world.db));
 }
 
-/** Puts people into the live version. Those who are in it already are not taken twice. */
+/** Puts records into the live version: people, or deals where the flow is about deals. Those who are in it already are not taken twice. */
 export async function startOn(
   world: World,
   actor: Actor,
   id: string,
-  personIds: readonly string[],
+  ids: readonly string[],
 ): Promise<{ readonly started: number; readonly already: number }> {
   const row = await flow(world, id);
   const { liveVersionId } = row;
   if (liveVersionId === null) throw new Refusal('conflict', `${row.name} has no live version: release it first`);
-  const views = await loadViews(world.db, personIds);
-  const unknown = personIds.find((personId) => !views.has(personId));
-  if (unknown !== undefined) throw new Refusal('not found', `there is no person ${unknown}`);
-  const now = await world.clock.now();
-  const started = await world.db.begin((tx) => startTrips(tx, { flowId: id, versionId: liveVersionId, intake: 'hand', personIds }, now));
-  await insertAudit(world.db, { at: now, userId: actor.userId, what: 'put people in a flow', detail: { flowId: id, started } });
-  return { started, already: new Set(personIds).size - started };
-}
-
-const SPECIMENS = 12;
-
-/** Twelve people to try a draft on: a spread over the newest. Those whose company has a site come first: on them every line has something to do. */
-async function spread(tx: Tx): Promise<readonly string[]> {
-  const people = await pagePeople(tx, { search: '', before: null, limit: 400 });
+  const [version] = await versionsOf(world.db, [liveVersionId]);
+  const about = aboutOf(version?.text ?? '');
+  const subjects = await subjectsOf(world.db, about, [...new Set(ids)]);
   const views = await loadViews(
-    tx,
-    people.map((person) => person.id),
+    world.db,
+    subjects.map((subject) => subject.personId),
   );
-  const hasSite = people.filter((person) => typeof views.get(person.id)?.company?.website === 'string');
-  const from = hasSite.length >= SPECIMENS ? hasSite : people;
-  const step = Math.max(1, Math.floor(from.length / SPECIMENS));
-  return from
-    .filter((_, i) => i % step === 0)
-    .slice(0, SPECIMENS)
-    .map((person) => person.id);
-}
-
-/** The last trial's people, so that trials can be compared, else a fresh spread. */
-export async function specimens(tx: Tx, flowId: string): Promise<readonly string[]> {
-  const [last] = await lastTrials(tx, flowId, 1);
-  const rows = last ? await trialTrips(tx, last.id) : [];
-  return rows.length > 0 ? rows.map((row) => row.personId) : spread(tx);
-}
-
-export interface SpecimenPerson {
-  readonly id: string;
-  readonly name: string;
-  readonly companyName: string | null;
-}
-
-/** The people a trial would take now, with their names. */
-export async function specimenPeople(world: World, flowId: string): Promise<readonly SpecimenPerson[]> {
-  return named(world.db, await specimens(world.db, flowId));
-}
-/** A fresh spread over the newest records, with names. */
-export async function suggestedPeople(world: World): Promise<readonly SpecimenPerson[]> {
-  return named(world.db, await spread(world.db));
-}
-
-async function named(tx: Tx, ids: readonly string[]): Promise<readonly SpecimenPerson[]> {
-  const views = await loadViews(tx, ids);
-  return ids.flatMap((id) => {
-    const view = views.get(id);
-    return view ? [{ id, name: view.person.name, companyName: typeof view.company?.name === 'string' ? view.company.name : null }] : [];
-  });
+  const unknown = subjects.find((subject) => !views.has(subject.personId));
+  if (unknown) throw new Refusal('not found', `there is no person ${unknown.personId}`);
+  if (about === 'deal' && subjects.length < new Set(ids).size)
+    throw new Refusal('not valid', 'one of these is no deal, or a deal with nobody to write to: this flow is about deals');
+  const now = await world.clock.now();
+  const started = await world.db.begin((tx) =>
+    about === 'deal'
+      ? beginTrips(
+          tx,
+          {
+            flowId: id,
+            versionId: liveVersionId,
+            trips: subjects.map(({ personId, dealId }) => ({ personId, dealId: dealId ?? '', intakeKey: `hand ${dealId ?? ''}` })),
+          },
+          now,
+        )
+      : startTrips(tx, { flowId: id, versionId: liveVersionId, intake: 'hand', personIds: ids }, now),
+  );
+  await insertAudit(world.db, { at: now, userId: actor.userId, what: 'put records in a flow', detail: { flowId: id, started } });
+  return { started, already: new Set(ids).size - started };
 }
 
 /** Sends specimens through the draft with nothing sent; the worker runs them by the same engine. */
@@ -161,27 +128,29 @@ export async function startTrial(
   world: World,
   actor: Actor,
   id: string,
-  ask: { readonly personIds?: readonly string[] | undefined },
+  ask: { readonly recordIds?: readonly string[] | undefined },
 ): Promise<string> {
   const row = await flow(world, id);
   const library = await loadLibrary(world.db);
   const errors = checkFlow(parseFlow(row.draftText), library).filter((finding) => finding.severity === 'error');
   if (errors.length > 0) throw new Refusal('not valid', `mend the draft first: ${errors[0]?.message ?? ''}`, { findings: errors });
-  const people = ask.personIds ?? (await specimens(world.db, id));
-  if (people.length === 0) throw new Refusal('conflict', 'there is nobody to try this on yet: take in a list first');
+  const ids = ask.recordIds ?? (await specimens(world, id)).map((specimen) => specimen.id);
+  const subjects = await subjectsOf(world.db, aboutOf(row.draftText), ids);
+  if (subjects.length === 0) throw new Refusal('conflict', 'there is nobody to try this on yet: take in a list first');
   const trialId = world.newId();
   const now = await world.clock.now();
   await world.db.begin(async (tx) => {
     await insertTrial(tx, { id: trialId, flowId: id, text: row.draftText, library, userId: actor.userId }, now);
     await insertTrips(
       tx,
-      people.map((personId, i) => ({
-        id: stableId('trial', trialId, personId),
+      subjects.map(({ personId, dealId }, i) => ({
+        id: stableId('trial', trialId, dealId ?? personId),
         flowId: id,
         versionId: null,
         trialId,
         personId,
         intakeKey: String(i).padStart(4, '0'),
+        ...(dealId !== null && { dealId }),
       })),
       now,
     );

@@ -184,7 +184,7 @@ describe('looking up an address', () => {
     const made = await createFlow(world, ines, `flow "Look"\nabout person\n\ntake in from hand\n${LOOK}`);
     const id = await somebody('Mara Quill', null);
     for (let i = 0; i < 2; i++) {
-      const trialId = await startTrial(world, ines, made.id, { personIds: [id] });
+      const trialId = await startTrial(world, ines, made.id, { recordIds: [id] });
       await drain();
       expect((await trial(world, made.id, trialId))?.trips[0]?.state).toBe('done');
     }

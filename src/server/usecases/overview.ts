@@ -1,5 +1,6 @@
 import { DateTime } from 'luxon';
 import { stuckKey } from '../../core/engine';
+import { heldFirst } from '../store/control';
 import { openSends, providerFigures, sendsByHour, type ProviderFigures, type SendDay } from '../store/effects';
 import {
   answersSince,
@@ -12,7 +13,8 @@ import {
   type MessageRow,
   type ThreadRow,
 } from '../store/messages';
-import { journalOf, listTrips, stuckTrips, type StoredEntry, type TripListRow } from '../store/trips';
+import { journalOf, type StoredEntry } from '../store/trips';
+import { countStates, listTrips, stuckTrips, type TripListRow } from '../store/trip-lists';
 import { versionsOf } from '../store/flows';
 import { openPairs, openReviews, decidedPairs } from '../store/reviews';
 import { unhandledReplies } from '../store/messages';
@@ -43,7 +45,7 @@ export async function railCounts(world: World): Promise<RailCounts> {
   const now = await world.clock.now();
   const { zone } = await workspace(db);
   const day = DateTime.fromMillis(now, { zone }).startOf('day');
-  const [reviews, pairs, stuck, doubts, replies, records, hours, trips] = await Promise.all([
+  const [reviews, pairs, stuck, doubts, replies, records, hours, trips, firsts] = await Promise.all([
     openReviews(db, now),
     openPairs(db, now),
     stuckTrips(db),
@@ -52,10 +54,11 @@ export async function railCounts(world: World): Promise<RailCounts> {
     countRecords(db),
     sendsByHour(db, day.toMillis(), day.plus({ days: 1 }).toMillis()),
     listImports(db, 50),
+    heldFirst(db),
   ]);
   const groups = new Set(stuck.map(stuckKey));
   return {
-    desk: reviews.length + pairs.length + groups.size + doubts.length + replies.length,
+    desk: reviews.length + pairs.length + groups.size + doubts.length + replies.length + firsts.length,
     sources: trips.filter((row) => row.createdAt >= day.toMillis()).length,
     flows: 0,
     records: records.people + records.companies,
@@ -119,6 +122,40 @@ export async function trips(
   });
   const last = rows[limit - 1];
   return { items: rows.slice(0, limit), next: rows.length > limit && last ? writeCursor({ id: last.id, at: last.createdAt }) : null };
+}
+
+/** Trips of a flow by state; those under way, and of them those on other versions than the live one. */
+export async function tripCounts(world: World, flowId: string, liveVersionId: string | null) {
+  const rows = await countStates(world.db, flowId);
+  const by: Record<string, number> = {};
+  let [underWay, older] = [0, 0];
+  for (const row of rows) {
+    by[row.state] = (by[row.state] ?? 0) + row.trips;
+    if (row.state === 'done' || row.state === 'stopped') continue;
+    underWay += row.trips;
+    if (row.versionId !== liveVersionId) older += row.trips;
+  }
+  return { by, underWay, older };
+}
+
+export interface StuckGroupRow {
+  readonly key: string;
+  readonly mark: string;
+  readonly why: string;
+  readonly held: boolean;
+  readonly tripIds: readonly string[];
+  readonly names: readonly string[];
+}
+/** Stuck trips of a flow, together where line and reason are the same. */
+export async function stuckGroups(world: World, flowId: string): Promise<readonly StuckGroupRow[]> {
+  const mine = (await stuckTrips(world.db)).filter((trip) => trip.flowId === flowId);
+  return [...new Set(mine.map(stuckKey))].flatMap((key) => {
+    const trips = mine.filter((trip) => stuckKey(trip) === key);
+    const [first] = trips;
+    if (!first) return [];
+    const { mark, why, held } = first;
+    return [{ key, mark, why, held, tripIds: trips.map((trip) => trip.id), names: trips.map((trip) => trip.personName) }];
+  });
 }
 
 export interface TripPage {

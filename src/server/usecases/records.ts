@@ -24,7 +24,8 @@ import {
 } from '../store/records';
 import { mergesInto, reviewsOfPeople, type MergeRow, type ReviewRow } from '../store/reviews';
 import { insertHappenings, timelineOf, type Happening } from '../store/timeline';
-import { journalOf, listTrips, wakeOnChange, type StoredEntry, type TripListRow } from '../store/trips';
+import { journalOf, wakeOnChange, type StoredEntry } from '../store/trips';
+import { listTrips, type TripListRow } from '../store/trip-lists';
 import { conditionPieces } from './conditions';
 import { recordFacts } from './facts';
 import { loadLibrary } from './library';

@@ -20,7 +20,8 @@ import { flowVersions, insertVersion, lastTrials, NO_LIMITS, versionsOf, type Re
 import { listMailboxes } from '../store/messages';
 import { loadDeals, loadViews } from '../store/records';
 import { insertAudit } from '../store/timeline';
-import { countLines, journalOf, recentTrips, type LineCount, type StoredEntry } from '../store/trips';
+import { journalOf, recentTrips, type StoredEntry } from '../store/trips';
+import { countLines, type LineCount } from '../store/trip-lists';
 import { setFlowClock } from './clock-intake';
 import { moveTrips } from './control';
 import { flow } from './flows';

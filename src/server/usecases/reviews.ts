@@ -2,6 +2,7 @@ import { durationMs } from '../../core/base';
 import { fieldByHand, type Choice, type TripEvent } from '../../core/engine';
 import { fieldAt } from '../../core/flow/check';
 import { checkMessage, type MessageTemplate } from '../../core/writer';
+import { heldFirst, type HeldFirst } from '../store/control';
 import { decideDoubt, listDoubts } from '../store/effects';
 import {
   editMessage,
@@ -29,7 +30,8 @@ import {
   type ReviewRow,
 } from '../store/reviews';
 import { insertAudit, insertHappenings } from '../store/timeline';
-import { postEvent, stuckTrips } from '../store/trips';
+import { postEvent } from '../store/trips';
+import { stuckTrips } from '../store/trip-lists';
 import { loadLibrary, loadPlans } from './library';
 import { notices } from './tell';
 import type { NoticeRow } from '../store/outbox';
@@ -54,6 +56,7 @@ export interface Desk {
   readonly pairs: readonly (PairRow & { readonly facts: readonly Fact[] })[];
   readonly stuck: readonly StuckTrip[];
   readonly notices: readonly NoticeRow[];
+  readonly firsts: readonly HeldFirst[];
   readonly doubts: Awaited<ReturnType<typeof listDoubts>>;
   readonly replies: readonly (MessageRow & { readonly thread: readonly MessageRow[] })[];
 }
@@ -64,13 +67,14 @@ const NOBODY: Actor = { userId: null, name: '' };
 export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
   const { db } = world;
   const now = await world.clock.now();
-  const [reviews, pairs, stuck, doubts, replies, told] = await Promise.all([
+  const [reviews, pairs, stuck, doubts, replies, told, firsts] = await Promise.all([
     openReviews(db, now),
     openPairs(db, now),
     stuckTrips(db),
     listDoubts(db),
     unhandledReplies(db),
     notices(world, actor),
+    heldFirst(db),
   ]);
   const library = await loadLibrary(db);
   const messages = await messagesByIds(
@@ -101,6 +105,7 @@ export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
     })),
     stuck: await withHand(world, stuck),
     notices: told,
+    firsts,
     doubts,
     replies: threads,
   };

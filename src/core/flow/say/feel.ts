@@ -17,7 +17,8 @@ const OPS: Record<BinaryOp, string> = {
 
 function label(segments: readonly string[]): string {
   const [first = '', second] = segments;
-  if (second === undefined) return fieldOf('person', first)?.label ?? first;
+  if (second === undefined) return fieldOf('person', first)?.label ?? fieldOf('deal', first)?.label ?? first;
+  if (first === 'person') return fieldOf('person', second)?.label ?? segments.join('.');
   if (first === 'company') {
     const field = fieldOf('company', second);
     return field ? (field.label.startsWith('company') ? field.label : `company ${field.label}`) : segments.join('.');

@@ -69,6 +69,20 @@ const DESK: DeskView = {
     },
   ],
   stuck: [stuck('one', 'site busy'), stuck('two', 'site busy'), stuck('three', 'held: too long'), stuck('four', 'site busy', 'k9')],
+  firsts: [
+    {
+      flowId: 'f',
+      flowName: 'Trade-fair visitors',
+      versionId: 'v',
+      firstN: 10,
+      held: 230,
+      open: 1,
+      done: 7,
+      stopped: 2,
+      stuck: 0,
+      since: 7,
+    },
+  ],
   notices: [
     {
       id: 'n',
@@ -84,7 +98,17 @@ const DESK: DeskView = {
 
 describe('rows of the desk', () => {
   test('most urgent first; stuck trips of one line and reason are one decision', () => {
-    expect(deskRows(DESK).map((row) => row.kind)).toEqual(['doubt', 'reply', 'pair', 'review', 'stuck', 'stuck', 'stuck', 'notice']);
+    expect(deskRows(DESK).map((row) => row.kind)).toEqual([
+      'doubt',
+      'reply',
+      'pair',
+      'review',
+      'stuck',
+      'stuck',
+      'stuck',
+      'first',
+      'notice',
+    ]);
     const group = deskRows(DESK).find((row) => row.kind === 'stuck' && row.group.length > 1);
     expect(group?.kind === 'stuck' && group.group.map((trip) => trip.id)).toEqual(['one', 'two']);
   });
@@ -120,11 +144,11 @@ describe('rows of the desk', () => {
         .slice(4)
         .map((row) => row.title)
         .sort(),
-    ).toEqual(['1 trip stuck', '1 trip stuck', '2 trips stuck', 'Told to you']);
+    ).toEqual(['1 trip stuck', '1 trip stuck', '2 trips stuck', 'The first 10 are on their way', 'Told to you']);
   });
 
   test('nothing needs no time', () => {
     expect(minutesOfWork([])).toBe(0);
-    expect(minutesOfWork(deskRows(DESK))).toBe(7);
+    expect(minutesOfWork(deskRows(DESK))).toBe(8);
   });
 });

@@ -1,6 +1,6 @@
 import { clip, plural } from '../../../core/base';
 import { stuckKey } from '../../../core/engine';
-import type { DeskView, NoticeView, PairView, ReplyView, ReviewView, StuckView, DoubtView } from './types';
+import type { DeskView, FirstView, NoticeView, PairView, ReplyView, ReviewView, StuckView, DoubtView } from './types';
 
 /** One decision on the desk. Rows of one kind at one place are kept apart: each is one decision. */
 export type DeskRow =
@@ -9,10 +9,11 @@ export type DeskRow =
   | { readonly kind: 'pair'; readonly id: string; readonly at: number; readonly pair: PairView }
   | { readonly kind: 'review'; readonly id: string; readonly at: number; readonly review: ReviewView }
   | { readonly kind: 'stuck'; readonly id: string; readonly at: number; readonly group: readonly StuckView[] }
+  | { readonly kind: 'first'; readonly id: string; readonly at: number; readonly first: FirstView }
   | { readonly kind: 'notice'; readonly id: string; readonly at: number; readonly notice: NoticeView };
 
 /** What is urgent first: mail nobody knows of, people who answered, pairs that hold trips, messages, stuck trips in groups. Oldest first within a kind. */
-const URGENCY: Record<DeskRow['kind'], number> = { doubt: 0, reply: 1, pair: 2, review: 3, stuck: 4, notice: 5 };
+const URGENCY: Record<DeskRow['kind'], number> = { doubt: 0, reply: 1, pair: 2, review: 3, stuck: 4, first: 5, notice: 6 };
 
 export function deskRows(desk: DeskView): readonly DeskRow[] {
   const groups = new Map<string, StuckView[]>();
@@ -26,6 +27,7 @@ export function deskRows(desk: DeskView): readonly DeskRow[] {
     ...desk.pairs.map((pair): DeskRow => ({ kind: 'pair', id: pair.id, at: pair.createdAt, pair })),
     ...desk.reviews.map((review): DeskRow => ({ kind: 'review', id: review.id, at: review.createdAt, review })),
     ...[...groups.values()].map((group): DeskRow => ({ kind: 'stuck', id: group[0]?.id ?? '', at: group[0]?.since ?? 0, group })),
+    ...desk.firsts.map((first): DeskRow => ({ kind: 'first', id: first.versionId, at: first.since, first })),
     ...desk.notices.map((notice): DeskRow => ({ kind: 'notice', id: notice.id, at: notice.at, notice })),
   ];
   return rows.sort((a, b) => URGENCY[a.kind] - URGENCY[b.kind] || a.at - b.at || a.id.localeCompare(b.id));
@@ -67,6 +69,12 @@ export function sayRow(row: DeskRow): { readonly title: string; readonly about: 
         title: `${plural(row.group.length, 'trip')} ${row.group[0]?.held ? 'held' : 'stuck'}`,
         about: row.group[0]?.flowName ?? '',
         says: row.group[0]?.why ?? '',
+      };
+    case 'first':
+      return {
+        title: `The first ${row.first.firstN} are on their way`,
+        about: row.first.flowName,
+        says: `${plural(row.first.held, 'record waits', 'records wait')} for your word`,
       };
     case 'notice':
       return {

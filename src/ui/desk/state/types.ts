@@ -102,6 +102,19 @@ export interface DoubtView {
   readonly says: string | null;
   readonly startedAt: number | null;
 }
+/** A release whose first ones are on their way while the others wait for a word. */
+export interface FirstView {
+  readonly flowId: string;
+  readonly flowName: string;
+  readonly versionId: string;
+  readonly firstN: number;
+  readonly held: number;
+  readonly open: number;
+  readonly done: number;
+  readonly stopped: number;
+  readonly stuck: number;
+  readonly since: number;
+}
 export interface ReplyView extends MessageView {
   readonly thread: readonly MessageView[];
 }
@@ -112,4 +125,5 @@ export interface DeskView {
   readonly doubts: readonly DoubtView[];
   readonly replies: readonly ReplyView[];
   readonly notices: readonly NoticeView[];
+  readonly firsts: readonly FirstView[];
 }

@@ -17,6 +17,7 @@ const GLYPH: Record<DeskRow['kind'], { readonly glyph: string; readonly tone: st
   pair: { glyph: '◇', tone: 'in-brass' },
   review: { glyph: '✎', tone: 'in-river' },
   stuck: { glyph: '■', tone: 'in-brick' },
+  first: { glyph: '≋', tone: 'in-brass' },
   notice: { glyph: '✉', tone: 'in-river' },
 };
 

@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { call } from '../../client';
 import type { DeskRow } from '../state/rows';
+import { OpenFirst } from './OpenFirst';
 import { OpenPair } from './OpenPair';
 import { OpenReply } from './OpenReply';
 import { OpenReview } from './OpenReview';
@@ -24,6 +25,8 @@ export function OpenRow(props: Props) {
       return <OpenReply reply={row.reply} {...props} />;
     case 'stuck':
       return <OpenStuck group={row.group} {...props} />;
+    case 'first':
+      return <OpenFirst first={row.first} {...props} />;
     case 'notice':
       return (
         <Body>

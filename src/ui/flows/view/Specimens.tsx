@@ -13,24 +13,41 @@ export interface SpecimenPerson {
 interface Props {
   readonly people: readonly SpecimenPerson[];
   readonly flowId: string;
+  readonly about: 'person' | 'deal';
   readonly onChange: (people: readonly SpecimenPerson[]) => void;
 }
 
 const AT_MOST = 50;
 
-/** Who a trial is made on: chosen by search, taken out one by one. */
-export function Specimens({ people, flowId, onChange }: Props) {
+const PICKS = [
+  { pick: 'typical', label: 'Typical', title: 'Whose scores lie in the middle' },
+  { pick: 'odd', label: 'Odd', title: 'Whose scores lie at the edges, or who have none' },
+  { pick: 'last failed', label: 'Last failed', title: 'Whose trips got stuck last' },
+] as const;
+
+async function find(about: 'person' | 'deal', search: string): Promise<readonly SpecimenPerson[]> {
+  if (about === 'deal') {
+    const { items } = await call('listDeals', { query: { search, limit: 8 } });
+    return items.filter((deal) => deal.personId !== null).map((deal) => ({ id: deal.id, name: deal.title, companyName: deal.personName }));
+  }
+  const { items } = await call('listPeople', { query: { search, limit: 8 } });
+  return items.map(({ id, name, companyName }) => ({ id, name, companyName }));
+}
+
+/** What a trial is made on: chosen by search, by condition, or by how trips went; taken out one by one. */
+export function Specimens({ people, flowId, about, onChange }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [search, setSearch] = useState('');
+  const [where, setWhere] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [found, setFound] = useState<readonly SpecimenPerson[]>([]);
   useEffect(() => {
     if (search.trim().length < 2) return;
     let current = true;
     const timer = setTimeout(() => {
-      call('listPeople', { query: { search, limit: 8 } }).then(
-        (page) => {
-          if (current) setFound(page.items.map((person) => ({ id: person.id, name: person.name, companyName: person.companyName })));
+      find(about, search).then(
+        (items) => {
+          if (current) setFound(items);
         },
         () => {
           if (current) setFound([]);
@@ -41,7 +58,18 @@ export function Specimens({ people, flowId, onChange }: Props) {
       current = false;
       clearTimeout(timer);
     };
-  }, [search]);
+  }, [about, search]);
+  const choose = (ask: { readonly where?: string; readonly pick?: (typeof PICKS)[number]['pick'] }): void => {
+    call('suggestSpecimens', { params: { id: flowId }, query: ask }).then(
+      ({ items }) => {
+        setProblem(items.length === 0 ? 'nobody like that: the specimens stay as they are' : null);
+        if (items.length > 0) onChange(items);
+      },
+      (error: unknown) => {
+        setProblem(sayProblem(error));
+      },
+    );
+  };
   const others = search.trim().length < 2 ? [] : found.filter((person) => !people.some((chosen) => chosen.id === person.id));
   return (
     <>
@@ -66,7 +94,7 @@ export function Specimens({ people, flowId, onChange }: Props) {
         <div style={{ width: 340, padding: 12 }} role="dialog" aria-label="Specimens">
           <TextField
             fullWidth
-            placeholder="Add somebody: name, company or e-mail"
+            placeholder={about === 'deal' ? 'Add a deal: title or company' : 'Add somebody: name, company or e-mail'}
             value={search}
             onChange={(event) => {
               setSearch(event.target.value);
@@ -107,22 +135,43 @@ export function Specimens({ people, flowId, onChange }: Props) {
             ))}
           </div>
           {problem ? <p className="small in-brick">{problem}</p> : null}
-          <Button
-            sx={{ mt: 1, mr: 1 }}
-            onClick={() => {
-              call('suggestSpecimens', { params: { id: flowId } }).then(
-                (answer) => {
-                  setProblem(null);
-                  onChange(answer.items);
-                },
-                (error: unknown) => {
-                  setProblem(sayProblem(error));
-                },
-              );
+          <form
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (where.trim() !== '') choose({ where: where.trim() });
             }}
+            style={{ marginTop: 8 }}
           >
-            Pick others from the newest
-          </Button>
+            <TextField
+              fullWidth
+              placeholder={about === 'deal' ? 'where quiet_days > 7' : 'where company.heated_area >= 2 ha'}
+              value={where}
+              onChange={(event) => {
+                setWhere(event.target.value);
+              }}
+              slotProps={{ htmlInput: { 'aria-label': 'Specimens for which holds', className: 'mono' } }}
+            />
+          </form>
+          <div style={{ display: 'flex', flexWrap: 'wrap', gap: 6, marginTop: 8 }}>
+            <Button
+              onClick={() => {
+                choose({});
+              }}
+            >
+              Pick others from the newest
+            </Button>
+            {PICKS.map(({ pick, label, title }) => (
+              <Button
+                key={pick}
+                title={title}
+                onClick={() => {
+                  choose({ pick });
+                }}
+              >
+                {label}
+              </Button>
+            ))}
+          </div>
           <Button
             sx={{ mt: 1 }}
             onClick={() => {

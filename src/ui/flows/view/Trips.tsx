@@ -1,8 +1,14 @@
 'use client';
+import { MenuItem, TextField } from '@mui/material';
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
 import { plural } from '../../../core/base';
 import { ago, dayTimeText, euro } from '../../kit/format';
-import { GoRow, Tag, TopBar, type Tone } from '../../kit/parts';
+import { GoRow, Said, Tag, TopBar, type SaidText, type Tone } from '../../kit/parts';
+import { FlowControls } from './FlowControls';
+import './flows.css';
+import { StuckGroups, type StuckGroup } from './StuckGroups';
 
 export interface TripRow {
   readonly id: string;
@@ -38,23 +44,56 @@ export function StateTag({ state }: { readonly state: string }) {
 }
 
 interface Props {
-  readonly flow: { readonly id: string; readonly name: string };
+  readonly flow: {
+    readonly id: string;
+    readonly name: string;
+    readonly paused: boolean;
+    readonly underWay: number;
+    readonly older: number;
+  };
   readonly trips: readonly TripRow[];
   readonly next: string | null;
   readonly state: string | undefined;
   readonly now: number;
   readonly zone: string;
+  readonly counts: Readonly<Record<string, number>>;
+  readonly groups: readonly StuckGroup[];
+  readonly lines: readonly { readonly mark: string; readonly label: string }[];
+  readonly mark: string | undefined;
+  readonly mayControl: boolean;
+  readonly mayDealWithTrips: boolean;
 }
 
 /** All trips of a flow: where each is, since when, what comes next and what it cost. */
-export function Trips({ flow, trips, next, state, now, zone }: Props) {
-  const href = (to: string | undefined): string => `/flows/${flow.id}/trips${to ? `?state=${to}` : ''}`;
+export function Trips({ flow, trips, next, state, now, zone, counts, groups, lines, mark, mayControl, mayDealWithTrips }: Props) {
+  const router = useRouter();
+  const [said, setSaid] = useState<SaidText | null>(null);
+  const href = (to: string | undefined, at = mark): string => {
+    const query = new URLSearchParams({ ...(to && { state: to }), ...(at && { mark: at }) }).toString();
+    return `/flows/${flow.id}/trips${query === '' ? '' : `?${query}`}`;
+  };
   return (
     <>
       <TopBar
         path={<Link href={`/flows/${flow.id}`}>{flow.name}</Link>}
         title="Trips"
-        tags={<span className="quiet">each is one record’s way through the flow</span>}
+        tags={
+          flow.paused ? (
+            <Tag tone="brass">◷ rests: nothing is worked off or sent</Tag>
+          ) : (
+            <span className="quiet">each is one record’s way through the flow</span>
+          )
+        }
+      >
+        {mayControl ? (
+          <FlowControls flowId={flow.id} paused={flow.paused} underWay={flow.underWay} older={flow.older} onSaid={setSaid} />
+        ) : null}
+      </TopBar>
+      <Said
+        said={said}
+        onClose={() => {
+          setSaid(null);
+        }}
       />
       <div className="cols">
         <section className="col paper grow">
@@ -65,11 +104,32 @@ export function Trips({ flow, trips, next, state, now, zone }: Props) {
               </Link>
               {TRIP_STATES.map((entry) => (
                 <Link key={entry.state} className={state === entry.state ? 'on' : ''} href={href(entry.state)}>
-                  {entry.state}
+                  {entry.state}{' '}
+                  {(counts[entry.state] ?? 0) > 0 ? (
+                    <span className="quiet num">{(counts[entry.state] ?? 0).toLocaleString('en-GB')}</span>
+                  ) : null}
                 </Link>
               ))}
             </div>
+            <span className="grow" />
+            <TextField
+              select
+              value={mark ?? ''}
+              onChange={(event) => {
+                router.push(href(state, event.target.value || undefined));
+              }}
+              style={{ width: 230 }}
+              slotProps={{ htmlInput: { 'aria-label': 'At which line' }, select: { displayEmpty: true } }}
+            >
+              <MenuItem value="">at any line</MenuItem>
+              {lines.map((line) => (
+                <MenuItem key={line.mark} value={line.mark}>
+                  {line.label}
+                </MenuItem>
+              ))}
+            </TextField>
           </div>
+          <StuckGroups groups={groups} may={mayDealWithTrips} onSaid={setSaid} />
           <table className="plain">
             <thead>
               <tr>
@@ -115,7 +175,9 @@ export function Trips({ flow, trips, next, state, now, zone }: Props) {
           ) : (
             <p className="quiet" style={{ padding: '10px 16px' }}>
               {plural(trips.length, 'trip')} shown{' '}
-              {next ? <Link href={`${href(state)}${state ? '&' : '?'}cursor=${encodeURIComponent(next)}`}>· older ones</Link> : null}
+              {next ? (
+                <Link href={`${href(state)}${state || mark ? '&' : '?'}cursor=${encodeURIComponent(next)}`}>· older ones</Link>
+              ) : null}
             </p>
           )}
         </section>

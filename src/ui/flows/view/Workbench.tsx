@@ -7,7 +7,6 @@ import type { Library } from '../../../core/flow/check';
 import { moveLine, switchLine } from '../../../core/flow/edit';
 import { printFlow } from '../../../core/flow/syntax';
 import { plural } from '../../../core/base';
-import { call, sayProblem } from '../../client';
 import { dayText } from '../../kit/format';
 import { useShortcuts } from '../../kit/keys';
 import { Empty, Notice, Tag, TopBar } from '../../kit/parts';
@@ -16,7 +15,6 @@ import { RANGES, type LineCount, type Range, type Trial } from '../state/types';
 import './flows.css';
 import { LiveAtLine } from './LiveAtLine';
 import { NotSaved } from './NotSaved';
-import { ReleaseDialog } from './ReleaseDialog';
 import { Script, type Editing } from './Script';
 import { Sheet } from './Sheet';
 import { SpecimenPanel } from './SpecimenPanel';
@@ -55,8 +53,6 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
   const [chosen, setChosen] = useState<string | undefined>(undefined);
   const [specimen, setSpecimen] = useState(0);
   const [editing, setEditing] = useState<Editing>(null);
-  const [releasing, setReleasing] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
 
   const script = useMemo(() => readScript(draft.text, library), [draft.text, library]);
   const trial = trials[0];
@@ -78,16 +74,9 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
     if (!(await saveNow())) return;
     await start(people.map((person) => person.id));
   };
-  const release = async (): Promise<void> => {
-    setProblem(null);
-    if (!(await saveNow())) return;
-    try {
-      await call('releaseFlow', { params: { id: flow.id }, body: {} });
-      setReleasing(false);
-      router.refresh();
-    } catch (error) {
-      setProblem(sayProblem(error));
-    }
+  /** What is typed is saved first: the release page looks at the draft as it is stored. */
+  const toRelease = async (): Promise<void> => {
+    if (await saveNow()) router.push(`/flows/${flow.id}/release`);
   };
   const step = (by: number): void => {
     const at = script.rows.findIndex((entry) => entry.mark === row?.mark);
@@ -112,7 +101,7 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
       n: mayEdit && view === 'script' && (() => setEditing({ kind: 'below', mark: line })),
       Enter: view === 'script' ? onLine((mark) => setEditing({ kind: 'line', mark })) : undefined,
     },
-    releasing,
+    false,
   );
 
   return (
@@ -135,7 +124,12 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
           </>
         }
       >
-        <Specimens flowId={flow.id} people={people} onChange={setPeople} />
+        <Specimens
+          flowId={flow.id}
+          people={people}
+          about={script.parsed.tree.about?.text === 'deal' ? 'deal' : 'person'}
+          onChange={setPeople}
+        />
         <Button
           disabled={!mayEdit || running || errors > 0}
           onClick={() => void tryOut()}
@@ -143,13 +137,7 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
         >
           {running ? 'Trying …' : 'Try'} <kbd aria-hidden>T</kbd>
         </Button>
-        <Button
-          variant="contained"
-          disabled={!mayRelease}
-          onClick={() => {
-            setReleasing(true);
-          }}
-        >
+        <Button variant="contained" disabled={!mayRelease} onClick={() => void toRelease()}>
           Release …
         </Button>
       </TopBar>
@@ -263,22 +251,6 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
           )}
         </aside>
       </div>
-      {releasing ? (
-        <ReleaseDialog
-          name={script.name}
-          draft={draft.text}
-          live={flow.live}
-          underWay={flow.underWay}
-          findings={script.findings}
-          tried={trial !== undefined && !stale}
-          busy={draft.save === 'saving'}
-          problem={problem}
-          onRelease={() => void release()}
-          onClose={() => {
-            setReleasing(false);
-          }}
-        />
-      ) : null}
     </>
   );
 }

@@ -9,7 +9,7 @@ interface TrialRun {
   readonly trials: readonly Trial[];
   readonly running: boolean;
   readonly problem: string | null;
-  readonly start: (personIds: readonly string[]) => Promise<void>;
+  readonly start: (recordIds: readonly string[]) => Promise<void>;
 }
 
 /** The newest trial and the one before it; while one runs it is looked at again and again. */
@@ -37,13 +37,13 @@ export function useTrial(flowId: string, first: readonly Trial[]): TrialRun {
     };
   }, [flowId, newest, running]);
 
-  const start = async (personIds: readonly string[]): Promise<void> => {
+  const start = async (recordIds: readonly string[]): Promise<void> => {
     setStarting(true);
     setProblem(null);
     try {
       const { trialId } = await call('startTrial', {
         params: { id: flowId },
-        body: personIds.length > 0 ? { personIds: [...personIds] } : {},
+        body: recordIds.length > 0 ? { recordIds: [...recordIds] } : {},
       });
       const trial = await call('getTrial', { params: { id: flowId, trialId } });
       setTrials((before) => [trial, ...before.slice(0, 1)]);

@@ -22,6 +22,8 @@ export function ConditionField({ about, condition, found, onAsk }: Props) {
   const list = useId();
   const reading = readTyped(typed, about);
   const options = open ? optionsAt(typed, caret, about) : [];
+  /** A name half typed is no mistake yet. */
+  const halfway = options.length > 0;
   useEffect(() => {
     if (typed.trim() === condition.trim() || reading.kind === 'wrong') return;
     const timer = setTimeout(() => {
@@ -54,7 +56,7 @@ export function ConditionField({ about, condition, found, onAsk }: Props) {
           role="combobox"
           aria-expanded={options.length > 0}
           aria-controls={list}
-          aria-invalid={reading.kind === 'wrong'}
+          aria-invalid={reading.kind === 'wrong' && !halfway}
           aria-describedby={`${list}-says`}
           autoComplete="off"
           spellCheck={false}
@@ -108,12 +110,14 @@ export function ConditionField({ about, condition, found, onAsk }: Props) {
           </ul>
         ) : null}
       </div>
-      <span id={`${list}-says`} className={`small says ${reading.kind === 'wrong' ? 'in-brick' : 'quiet'}`} role="status">
-        {reading.kind === 'wrong'
-          ? `■ ${reading.says}`
-          : reading.kind === 'means'
-            ? `${reading.says}${found !== null && typed.trim() === condition.trim() ? ` · ${found.toLocaleString('en-GB')}` : ''}`
-            : 'type a condition as in flows'}
+      <span id={`${list}-says`} className={`small says ${reading.kind === 'wrong' && !halfway ? 'in-brick' : 'quiet'}`} role="status">
+        {halfway && reading.kind === 'wrong'
+          ? 'go on typing, or choose a field'
+          : reading.kind === 'wrong'
+            ? `■ ${reading.says}`
+            : reading.kind === 'means'
+              ? `${reading.says}${found !== null && typed.trim() === condition.trim() ? ` · ${found.toLocaleString('en-GB')}` : ''}`
+              : 'type a condition as in flows'}
       </span>
     </div>
   );

@@ -23,7 +23,7 @@ export function PutInFlow({ label, main = false, flows, personIds, say, onSaid }
   const [menu, setMenu] = useState<HTMLElement | null>(null);
   const put = (flow: FlowName): void => {
     setMenu(null);
-    call('startFlow', { params: { id: flow.id }, body: { personIds: [...personIds] } }).then(
+    call('startFlow', { params: { id: flow.id }, body: { recordIds: [...personIds] } }).then(
       (went) => {
         onSaid({ calm: true, text: say(went, flow) });
       },

@@ -1,4 +1,5 @@
-import { flow, flows, latestTrials, ribbon, specimenPeople, versions } from '../../../../server/usecases/flows';
+import { flow, flows, latestTrials, ribbon, versions } from '../../../../server/usecases/flows';
+import { specimens } from '../../../../server/usecases/specimens';
 import { library } from '../../../../server/usecases/library';
 import { workspace } from '../../../../server/usecases/world';
 import { Workbench } from '../../../../ui/flows/view/Workbench';
@@ -17,7 +18,7 @@ export default async function WorkbenchPage({ params }: { readonly params: Promi
   const [names, trials, people, all, day, week, ever, past, space] = await Promise.all([
     library(world),
     latestTrials(world, id),
-    specimenPeople(world, id),
+    specimens(world, id),
     flows(world, 0),
     ribbon(world, id, now - DAY_MS),
     ribbon(world, id, now - 7 * DAY_MS),

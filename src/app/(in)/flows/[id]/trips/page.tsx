@@ -1,6 +1,6 @@
 import { numberedLines, parseFlow } from '../../../../../core/flow/syntax';
 import { flow, versions } from '../../../../../server/usecases/flows';
-import { trips } from '../../../../../server/usecases/overview';
+import { stuckGroups, tripCounts, trips } from '../../../../../server/usecases/overview';
 import { workspace } from '../../../../../server/usecases/world';
 import { Trips } from '../../../../../ui/flows/view/Trips';
 import { orNotFound } from '../../../../not-found-or';
@@ -8,20 +8,22 @@ import { signed } from '../../../../session';
 
 interface Props {
   readonly params: Promise<{ id: string }>;
-  readonly searchParams: Promise<{ state?: string; cursor?: string }>;
+  readonly searchParams: Promise<{ state?: string; mark?: string; cursor?: string }>;
 }
 
 export const metadata = { title: 'Trips' };
 
 export default async function TripsPage({ params, searchParams }: Props) {
-  const { world } = await signed();
-  const [{ id }, { state, cursor }] = [await params, await searchParams];
+  const { world, may } = await signed();
+  const [{ id }, { state, mark, cursor }] = [await params, await searchParams];
   const row = await orNotFound(flow(world, id));
-  const [page, past, space, now] = await Promise.all([
-    orNotFound(trips(world, { flowId: id, state, cursor, limit: 100 })),
+  const [page, past, space, now, counts, stuck] = await Promise.all([
+    orNotFound(trips(world, { flowId: id, state, mark, cursor, limit: 100 })),
     versions(world, id),
     workspace(world.db),
     world.clock.now(),
+    tripCounts(world, id, row.liveVersionId),
+    stuckGroups(world, id),
   ]);
   const numbers = new Map(
     past.map((version) => [
@@ -33,5 +35,26 @@ export default async function TripsPage({ params, searchParams }: Props) {
     ...trip,
     line: trip.versionId && trip.mark ? (numbers.get(trip.versionId)?.get(trip.mark) ?? null) : null,
   }));
-  return <Trips flow={{ id, name: row.name }} trips={rows} next={page.next} state={state} now={now} zone={space.zone} />;
+  const live = past.find((version) => version.id === row.liveVersionId) ?? past[0];
+  const lines = numberedLines(parseFlow(live?.text ?? row.draftText).tree.lines).map(({ line, number }) => ({
+    mark: line.mark,
+    label: `line ${number} ${line.step.verb}`,
+  }));
+  const labels = new Map(lines.map((line) => [line.mark, line.label]));
+  return (
+    <Trips
+      flow={{ id, name: row.name, paused: row.pausedAt !== null, underWay: counts.underWay, older: counts.older }}
+      trips={rows}
+      next={page.next}
+      state={state}
+      mark={mark}
+      now={now}
+      zone={space.zone}
+      counts={counts.by}
+      groups={stuck.map((group) => ({ ...group, line: labels.get(group.mark) ?? 'a line that is gone' }))}
+      lines={lines}
+      mayControl={may('release')}
+      mayDealWithTrips={may('deal with trips')}
+    />
+  );
 }

@@ -1,0 +1,56 @@
+import { flow, latestTrials } from '../../../../../server/usecases/flows';
+import { library } from '../../../../../server/usecases/library';
+import { forecastAndReal, forecastDraft, history, whatWouldChange } from '../../../../../server/usecases/releases';
+import { flows } from '../../../../../server/usecases/flows';
+import { workspace } from '../../../../../server/usecases/world';
+import { Release } from '../../../../../ui/flows/view/Release';
+import { orNotFound } from '../../../../not-found-or';
+import { signed } from '../../../../session';
+
+export const metadata = { title: 'Release' };
+const LAST_TRIPS = 500;
+/** Without any trip so far, a forecast for a middling list. */
+const FIRST_GUESS = 200;
+
+export default async function ReleasePage({ params }: { readonly params: Promise<{ id: string }> }) {
+  const { world, may } = await signed();
+  const { id } = await params;
+  const row = await orNotFound(flow(world, id));
+  const counts = (await flows(world, 0)).find((entry) => entry.id === id)?.counts;
+  const sofar = counts ? counts.underWay + counts.done + counts.stopped : 0;
+  const [names, past, forecast, changes, [trial], judged, space] = await Promise.all([
+    library(world),
+    history(world, id),
+    forecastDraft(world, id, { records: Math.max(1, sofar || FIRST_GUESS) }),
+    whatWouldChange(world, id, LAST_TRIPS),
+    latestTrials(world, id),
+    forecastAndReal(world, id),
+    workspace(world.db),
+  ]);
+  return (
+    <Release
+      key={`${id} ${row.draftNo} ${row.liveNo ?? 0}`}
+      flow={{
+        id,
+        draftText: row.draftText,
+        liveNo: row.liveNo,
+        liveText: past.find((version) => version.id === row.liveVersionId)?.text ?? null,
+        underWay: counts?.underWay ?? 0,
+      }}
+      library={names}
+      tried={trial?.text === row.draftText}
+      forecast={forecast}
+      changes={changes}
+      judged={judged}
+      versions={past.map(({ id: versionId, no, text, releasedAt, releasedByName }) => ({
+        id: versionId,
+        no,
+        text,
+        releasedAt,
+        releasedByName,
+      }))}
+      zone={space.zone}
+      mayRelease={may('release')}
+    />
+  );
+}

@@ -1,0 +1,194 @@
+import type { Instant, JsonObject } from '../../core/base';
+import type { JournalEntry, Trip, TripState } from '../../core/engine';
+import type { Tx } from '../db';
+
+export interface TripListRow {
+  readonly id: string;
+  readonly flowId: string;
+  readonly flowName: string;
+  readonly versionId: string | null;
+  readonly versionNo: number | null;
+  readonly personId: string;
+  readonly personName: string;
+  readonly companyName: string | null;
+  readonly state: TripState['kind'];
+  readonly stateDetail: JsonObject;
+  readonly mark: string | null;
+  readonly verb: string | null;
+  readonly says: string | null;
+  readonly dueAt: Instant | null;
+  readonly createdAt: Instant;
+  readonly endedAt: Instant | null;
+  readonly costMicro: number;
+  readonly at: number;
+}
+
+/** Trips of a flow or a person, newest first, each with its last journal entry. */
+export async function listTrips(
+  tx: Tx,
+  ask: {
+    readonly flowId?: string | undefined;
+    readonly personIds?: readonly string[] | undefined;
+    readonly state?: string | undefined;
+    /** trips that got to this line */
+    readonly mark?: string | undefined;
+    readonly id?: string | undefined;
+    readonly before?: { readonly at: Instant; readonly id: string } | null;
+    readonly limit: number;
+  },
+): Promise<TripListRow[]> {
+  return [
+    ...(await tx<TripListRow[]>`
+    select t.id, t.flow_id, f.name as flow_name, t.version_id, v.no as version_no, t.person_id, p.name as person_name, c.name as company_name, t.state, t.state_detail, j.mark, j.verb, j.says, t.due_at, t.created_at, t.ended_at, t.at,
+      (select coalesce(sum(cost_micro), 0)::bigint from journal k where k.trip_id = t.id) as cost_micro
+    from trip t join flow f on f.id = t.flow_id left join flow_version v on v.id = t.version_id join person p on p.id = t.person_id left join company c on c.id = p.company_id
+      left join lateral (select mark, verb, says from journal k where k.trip_id = t.id order by seq desc limit 1) j on true
+    where t.trial_id is null
+      ${ask.flowId === undefined ? tx`` : tx`and t.flow_id = ${ask.flowId}`}
+      ${ask.personIds === undefined ? tx`` : tx`and t.person_id = any(${[...ask.personIds]})`}
+      ${ask.state === undefined ? tx`` : tx`and t.state = ${ask.state}`}
+      ${ask.mark === undefined ? tx`` : tx`and exists (select 1 from journal k where k.trip_id = t.id and k.mark = ${ask.mark})`}
+      ${ask.id === undefined ? tx`` : tx`and t.id = ${ask.id}`}
+      ${ask.before ? tx`and (t.created_at, t.id) < (${ask.before.at}::timestamptz, ${ask.before.id}::uuid)` : tx``}
+    order by t.created_at desc, t.id desc limit ${ask.limit}`),
+  ];
+}
+
+export async function stuckTrips(tx: Tx): Promise<
+  {
+    readonly id: string;
+    readonly flowId: string;
+    readonly flowName: string;
+    readonly personId: string;
+    readonly personName: string;
+    readonly companyName: string | null;
+    readonly why: string;
+    readonly held: boolean;
+    readonly mark: string;
+    readonly at: number;
+    readonly versionId: string | null;
+    readonly trialId: string | null;
+    readonly since: Instant;
+  }[]
+> {
+  return [
+    ...(await tx<
+      {
+        id: string;
+        flowId: string;
+        flowName: string;
+        personId: string;
+        personName: string;
+        companyName: string | null;
+        why: string;
+        held: boolean;
+        mark: string;
+        at: number;
+        versionId: string | null;
+        trialId: string | null;
+        since: Instant;
+      }[]
+    >`
+    select t.id, t.flow_id, f.name as flow_name, t.person_id, p.name as person_name, c.name as company_name, t.state_detail->>'why' as why, (t.state_detail->>'held')::boolean as held, j.mark, t.at, t.version_id, t.trial_id, j.at as since
+    from trip t join flow f on f.id = t.flow_id join person p on p.id = t.person_id left join company c on c.id = p.company_id
+      join lateral (select mark, at from journal k where k.trip_id = t.id order by seq desc limit 1) j on true
+    where t.state = 'stuck' and t.trial_id is null order by j.at limit 500`),
+  ];
+}
+
+export interface LineCount {
+  readonly mark: string;
+  readonly outcome: JournalEntry['outcome'];
+  readonly arm: string | null;
+  readonly trips: number;
+  readonly costMicro: number;
+  readonly tookMs: number;
+}
+
+/** How many trips got to each line, by what happened there last: the ribbon. `since`: only trips that moved since then, with their whole way. */
+export async function countLines(
+  tx: Tx,
+  ask: {
+    readonly flowId: string;
+    readonly trialId?: string | undefined;
+    readonly versionId?: string;
+    readonly since?: Instant | undefined;
+  },
+): Promise<LineCount[]> {
+  return [
+    ...(await tx<LineCount[]>`
+    select mark, outcome, arm, count(*)::int as trips, sum(cost)::bigint as cost_micro, avg(took)::int as took_ms from (
+      select distinct on (j.trip_id, j.mark) j.trip_id, j.mark, j.outcome, j.detail->>'arm' as arm,
+        sum(j.cost_micro) over (partition by j.trip_id, j.mark) as cost, sum(j.took_ms) over (partition by j.trip_id, j.mark) as took
+      from journal j join trip t on t.id = j.trip_id
+      where t.flow_id = ${ask.flowId} ${ask.trialId === undefined ? tx`and t.trial_id is null` : tx`and t.trial_id = ${ask.trialId}`}
+        ${ask.versionId === undefined ? tx`` : tx`and t.version_id = ${ask.versionId}`}
+        ${ask.since === undefined ? tx`` : tx`and exists (select 1 from journal k where k.trip_id = t.id and k.at >= ${ask.since})`}
+      order by j.trip_id, j.mark, j.seq desc) x group by mark, outcome, arm`),
+  ];
+}
+
+export interface FlowCounts {
+  readonly flowId: string;
+  readonly underWay: number;
+  readonly asking: number;
+  readonly stuck: number;
+  readonly done: number;
+  readonly stopped: number;
+  readonly costMicro: number;
+}
+export async function countTrips(tx: Tx, since: Instant): Promise<FlowCounts[]> {
+  return [
+    ...(await tx<FlowCounts[]>`
+    select f.id as flow_id, count(t.id) filter (where t.ended_at is null)::int as under_way, count(t.id) filter (where t.state = 'asking')::int as asking, count(t.id) filter (where t.state = 'stuck')::int as stuck,
+      count(t.id) filter (where t.state = 'done')::int as done, count(t.id) filter (where t.state = 'stopped')::int as stopped,
+      coalesce((select sum(j.cost_micro) from journal j join trip x on x.id = j.trip_id where x.flow_id = f.id and x.trial_id is null and j.at >= ${since}), 0)::bigint as cost_micro
+    from flow f left join trip t on t.flow_id = f.id and t.trial_id is null group by f.id`),
+  ];
+}
+
+export async function countStates(
+  tx: Tx,
+  flowId: string,
+): Promise<{ readonly state: TripState['kind']; readonly versionId: string | null; readonly trips: number }[]> {
+  return [
+    ...(await tx<
+      { state: TripState['kind']; versionId: string | null; trips: number }[]
+    >`select state, version_id, count(*)::int as trips from trip where flow_id = ${flowId} and trial_id is null group by state, version_id`),
+  ];
+}
+
+export async function trialTrips(
+  tx: Tx,
+  trialId: string,
+): Promise<
+  {
+    readonly id: string;
+    readonly personId: string;
+    readonly personName: string;
+    readonly companyName: string | null;
+    readonly companyId: string | null;
+    readonly dealId: string | null;
+    readonly state: TripState['kind'];
+    readonly stateDetail: JsonObject;
+    readonly vars: Trip['vars'];
+  }[]
+> {
+  return [
+    ...(await tx<
+      {
+        id: string;
+        personId: string;
+        personName: string;
+        companyName: string | null;
+        companyId: string | null;
+        dealId: string | null;
+        state: TripState['kind'];
+        stateDetail: JsonObject;
+        vars: Trip['vars'];
+      }[]
+    >`
+    select t.id, t.person_id, p.name as person_name, c.name as company_name, p.company_id, t.deal_id, t.state, t.state_detail, t.vars from trip t join person p on p.id = t.person_id left join company c on c.id = p.company_id
+    where t.trial_id = ${trialId} order by t.intake_key`),
+  ];
+}

@@ -1,0 +1,257 @@
+'use client';
+import { Button, TextField } from '@mui/material';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useState } from 'react';
+import { plural } from '../../../core/base';
+import type { Library } from '../../../core/flow/check';
+import type { Forecast } from '../../../core/forecast';
+import { call, sayProblem } from '../../client';
+import { euro } from '../../kit/format';
+import { Notice, TopBar } from '../../kit/parts';
+import { differences } from '../state/differences';
+import { FIRST_LIMITS, readLimits, stations, type ChangedTrip } from '../state/release';
+import { readScript } from '../state/script';
+import './flows.css';
+import { ForecastRibbon } from './ForecastRibbon';
+import { Points, type Point } from './Points';
+import { ReleaseLimits } from './ReleaseLimits';
+import { SendsChart, shortDay } from './SendsChart';
+import { Versions, type VersionView } from './Versions';
+import { WhatWouldChange } from './WhatWouldChange';
+
+type DraftForecast = Forecast & { readonly from: { readonly trials: number; readonly trips: number }; readonly sendsPerDay: number };
+interface Judged {
+  readonly no: number;
+  readonly records: number;
+  readonly lines: readonly {
+    readonly mark: string;
+    readonly low: number;
+    readonly high: number;
+    readonly real: number;
+    readonly held: boolean;
+  }[];
+}
+interface Props {
+  readonly flow: {
+    readonly id: string;
+    readonly draftText: string;
+    readonly liveNo: number | null;
+    readonly liveText: string | null;
+    readonly underWay: number;
+  };
+  readonly library: Library;
+  readonly tried: boolean;
+  readonly forecast: DraftForecast;
+  readonly changes: { readonly liveNo: number; readonly trips: readonly ChangedTrip[] } | null;
+  readonly judged: Judged | null;
+  readonly versions: readonly VersionView[];
+  readonly zone: string;
+  readonly mayRelease: boolean;
+}
+
+const AGAIN_AFTER_MS = 400;
+const whole = (value: number): string => Math.round(value).toLocaleString('en-GB');
+const span = (low: string, high: string): string => (low === high ? 'sure' : `${low} – ${high}`);
+
+/** What releasing means before it is done: the forecast, what would change, what is still open, and how it begins. */
+export function Release({ flow, library, tried, forecast: first, changes, judged, versions, zone, mayRelease }: Props) {
+  const router = useRouter();
+  const [limits, setLimits] = useState(FIRST_LIMITS);
+  const [records, setRecords] = useState(String(first.records));
+  const [expected, setExpected] = useState(first);
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const script = useMemo(() => readScript(flow.draftText, library), [flow.draftText, library]);
+  const { problems, ask } = readLimits(limits);
+  const wanted = /^[1-9]\d{0,5}$/.test(records.trim()) ? Number(records) : null;
+  const { dailyLimit } = ask;
+  useEffect(() => {
+    if (wanted === null) return;
+    const timer = setTimeout(() => {
+      call('forecastDraft', {
+        params: { id: flow.id },
+        query: { records: wanted, ...(dailyLimit !== undefined && { beginPerDay: dailyLimit }) },
+      }).then(setExpected, (error: unknown) => {
+        setProblem(sayProblem(error));
+      });
+    }, AGAIN_AFTER_MS);
+    return () => {
+      clearTimeout(timer);
+    };
+  }, [flow.id, wanted, dailyLimit]);
+
+  const errors = script.findings.filter((finding) => finding.severity === 'error').length;
+  const points = openPoints(script.findings, tried, expected);
+  const act = (work: Promise<unknown>): void => {
+    setBusy(true);
+    setProblem(null);
+    work.then(
+      () => {
+        router.push(`/flows/${flow.id}`);
+        router.refresh();
+      },
+      (error: unknown) => {
+        setProblem(sayProblem(error));
+        setBusy(false);
+      },
+    );
+  };
+  const release = (): void => {
+    act(call('releaseFlow', { params: { id: flow.id }, body: { ...ask, forecastFor: wanted ?? expected.records } }));
+  };
+  const texts = flow.liveText === null ? [] : differences(flow.liveText, flow.draftText).filter((line) => line.kind !== 'same');
+  return (
+    <>
+      <TopBar
+        path={
+          <>
+            <Link href="/flows">Flows</Link> <span aria-hidden>&nbsp;/</span> <Link href={`/flows/${flow.id}`}>{script.name}</Link>
+          </>
+        }
+        title={flow.liveNo === null ? 'First release' : `Release as live ${flow.liveNo + 1}`}
+      >
+        <Button component={Link} href={`/flows/${flow.id}`}>
+          Back to the script
+        </Button>
+        <Button variant="contained" disabled={!mayRelease || busy || errors > 0 || Object.keys(problems).length > 0} onClick={release}>
+          {errors > 0 ? 'Mend the errors first' : ask.firstN !== undefined ? `Make it live for ${ask.firstN}, then ask me` : 'Make it live'}
+        </Button>
+      </TopBar>
+      {problem ? <Notice>{problem}</Notice> : null}
+      <div className="cols">
+        <section className="col paper grow release" aria-label="What it will bring">
+          <div className="head">
+            <h2>
+              If it ran on{' '}
+              <TextField
+                value={records}
+                onChange={(event) => {
+                  setRecords(event.target.value);
+                }}
+                error={wanted === null}
+                style={{ width: 84 }}
+                slotProps={{ htmlInput: { 'aria-label': 'Records the forecast is for', inputMode: 'numeric' } }}
+              />{' '}
+              records
+            </h2>
+            <span className="quiet small">
+              from {plural(expected.from.trials, 'specimen')} and {plural(expected.from.trips, 'earlier trip')} · pale: nine in ten runs
+            </span>
+          </div>
+          <ForecastRibbon stations={stations(script.rows, expected)} />
+          <div className="figures">
+            <Figure head={euro(expected.costMicro.mid)} range={span(euro(expected.costMicro.low), euro(expected.costMicro.high))}>
+              paid to providers
+            </Figure>
+            <Figure
+              head={plural(Math.round(expected.through.mid), 'record')}
+              range={span(whole(expected.through.low), whole(expected.through.high))}
+            >
+              come to the end without being stopped
+            </Figure>
+            <Figure
+              head={plural(Math.round(expected.sends.mid), 'message')}
+              range={span(whole(expected.sends.low), whole(expected.sends.high))}
+            >
+              {expected.sends.mid === 0 ? 'nothing leaves' : 'follow-ups stop at an answer'}
+            </Figure>
+            <Figure
+              head={expected.lastDay ? shortDay(expected.lastDay) : '–'}
+              range={expected.firstDay ? `from ${shortDay(expected.firstDay)}` : 'no messages'}
+            >
+              last message, on working days
+            </Figure>
+          </div>
+          <h2>
+            What would change{' '}
+            <span className="quiet small">{changes ? `this draft against live ${changes.liveNo}` : 'nothing is live yet'}</span>
+          </h2>
+          {changes ? <WhatWouldChange trips={changes.trips} rows={script.rows} /> : null}
+          {texts.length > 0 ? (
+            <details>
+              <summary>{plural(texts.length, 'line')} of text differ</summary>
+              <div className="diff" role="region" aria-label="Differences" tabIndex={0}>
+                {texts.map((line, i) => (
+                  <div key={i} className={line.kind}>
+                    {line.kind === 'new' ? '+ ' : '− '}
+                    {line.text}
+                  </div>
+                ))}
+              </div>
+            </details>
+          ) : null}
+          {judged && judged.records > 0 ? <WasExpected judged={judged} /> : null}
+        </section>
+        <aside className="col release" style={{ width: 444, flex: 'none' }} aria-label="How it begins">
+          {expected.days.length > 0 ? (
+            <>
+              <div className="head">
+                <h2>Messages a day</h2>
+                <span className="quiet small">readers’ office hours</span>
+              </div>
+              <SendsChart days={expected.days} limit={expected.sendsPerDay} />
+            </>
+          ) : null}
+          <h2>How</h2>
+          <ReleaseLimits limits={limits} problems={problems} underWay={flow.underWay} liveNo={flow.liveNo} onChange={setLimits} />
+          <div className="head">
+            <h2>Before it can go</h2>
+            <span className="quiet small">{plural(points.filter((point) => point.mark !== 'good').length, 'point')} open</span>
+          </div>
+          <Points points={points} />
+          <h2>Versions</h2>
+          <Versions
+            versions={versions}
+            liveNo={flow.liveNo}
+            zone={zone}
+            mayRelease={mayRelease && !busy}
+            onReturn={(version) => {
+              act(call('returnToVersion', { params: { id: flow.id }, body: { versionId: version.id } }));
+            }}
+          />
+        </aside>
+      </div>
+    </>
+  );
+}
+
+function Figure({ head, range, children }: { readonly head: string; readonly range: string; readonly children: React.ReactNode }) {
+  return (
+    <div>
+      <div className="figure num">{head}</div>
+      <div className="num">{range}</div>
+      <div className="quiet small">{children}</div>
+    </div>
+  );
+}
+
+function WasExpected({ judged }: { readonly judged: Judged }) {
+  const held = judged.lines.filter((line) => line.held).length;
+  return (
+    <p className="quiet small" style={{ paddingTop: 10 }}>
+      Live {judged.no} so far: {plural(judged.records, 'record')} came, and {held} of {judged.lines.length} lines lie inside what was
+      expected of them.
+    </p>
+  );
+}
+
+function openPoints(
+  findings: readonly { readonly severity: 'error' | 'warning'; readonly message: string }[],
+  tried: boolean,
+  expected: DraftForecast,
+): readonly Point[] {
+  const guessed = expected.lines.filter((line) => line.guessed).length;
+  return [
+    ...findings.map((finding): Point => ({ mark: finding.severity, says: finding.message })),
+    ...(findings.length === 0 ? [{ mark: 'good' as const, says: 'the checker finds nothing wrong' }] : []),
+    tried
+      ? { mark: 'good', says: 'tried on specimens as it stands now' }
+      : { mark: 'warning', says: 'not tried since the last change: you may release, but need not' },
+    ...(guessed > 0
+      ? [{ mark: 'warning' as const, says: `nothing has been seen yet at ${plural(guessed, 'line')}: the forecast guesses there` }]
+      : []),
+    // The checker refuses a flow in which something leaves without an approval above it.
+    { mark: 'good', says: 'every message is asked for before it goes · unsubscribe, do-not-contact and the limit per person always apply' },
+  ];
+}

@@ -1,0 +1,70 @@
+'use client';
+import { MenuItem, TextField } from '@mui/material';
+import type { ReactNode } from 'react';
+import { plural } from '../../../core/base';
+import type { Limits, ReadLimits } from '../state/release';
+
+interface Props {
+  readonly limits: Limits;
+  readonly problems: ReadLimits['problems'];
+  readonly underWay: number;
+  readonly liveNo: number | null;
+  readonly onChange: (limits: Limits) => void;
+}
+
+const Row = ({ label, children }: { readonly label: string; readonly children: ReactNode }) => (
+  <div className="limit">
+    <span className="quiet">{label}</span>
+    <span className="what">{children}</span>
+  </div>
+);
+
+/** How the release begins and what it may not exceed. */
+export function ReleaseLimits({ limits, problems, underWay, liveNo, onChange }: Props) {
+  const field = (key: 'firstN' | 'dailyLimit' | 'budget' | 'startAt', label: string, width: number, type = 'text') => (
+    <TextField
+      value={limits[key]}
+      onChange={(event) => {
+        onChange({ ...limits, [key]: event.target.value });
+      }}
+      error={problems[key] !== undefined}
+      {...(problems[key] !== undefined && { helperText: problems[key] })}
+      style={{ width }}
+      slotProps={{ htmlInput: { 'aria-label': label, type, inputMode: type === 'text' ? 'decimal' : undefined } }}
+    />
+  );
+  return (
+    <div>
+      <Row label="begin with">
+        {field('firstN', 'Records to begin with', 64)} {limits.firstN.trim() === '' ? 'all records' : 'records, then ask me'}
+      </Row>
+      <Row label="at most">
+        {field('dailyLimit', 'Records a day', 64)} {limits.dailyLimit.trim() === '' ? 'no limit a day' : 'records a day'}
+      </Row>
+      <Row label="spend at most">
+        {field('budget', 'Budget a day in euros', 64)} {limits.budget.trim() === '' ? 'no budget' : '€ a day, then wait'}
+      </Row>
+      <Row label="start">
+        {field('startAt', 'Start', 196, 'datetime-local')} {limits.startAt === '' ? 'now' : ''}
+      </Row>
+      {liveNo !== null && underWay > 0 ? (
+        <Row label={`${plural(underWay, 'trip')} under way`}>
+          <TextField
+            select
+            value={limits.underWay}
+            onChange={(event) => {
+              onChange({ ...limits, underWay: event.target.value === 'move' ? 'move' : 'finish' });
+            }}
+            style={{ width: 232 }}
+            slotProps={{ htmlInput: { 'aria-label': 'Trips under way' } }}
+          >
+            <MenuItem value="finish">
+              {underWay === 1 ? 'finishes' : 'finish'} on live {liveNo}
+            </MenuItem>
+            <MenuItem value="move">{underWay === 1 ? 'moves' : 'move'} where its lines match</MenuItem>
+          </TextField>
+        </Row>
+      ) : null}
+    </div>
+  );
+}
