@@ -3,6 +3,19 @@
  * Used for ids that must come out the same when the same decision is replayed; never for secrets.
  */
 export function stableHash(text: string): string {
+  const [a, b, c, d] = mix(text);
+  return [a ^ b ^ c ^ d, b ^ a, c ^ a, d ^ a].map(hex).join('');
+}
+
+/** The first eight digits of the hash, for many short names. */
+export function shortHash(text: string): string {
+  const [a, b, c, d] = mix(text);
+  return hex(a ^ b ^ c ^ d);
+}
+
+const hex = (lane: number): string => (lane >>> 0).toString(16).padStart(8, '0');
+
+function mix(text: string): readonly [number, number, number, number] {
   let a = 1779033703,
     b = 3144134277,
     c = 1013904242,
@@ -18,8 +31,7 @@ export function stableHash(text: string): string {
   b = Math.imul(d ^ (b >>> 22), 2869860233);
   c = Math.imul(a ^ (c >>> 17), 951274213);
   d = Math.imul(b ^ (d >>> 19), 2716044179);
-  const lanes = [a ^ b ^ c ^ d, b ^ a, c ^ a, d ^ a];
-  return lanes.map((lane) => (lane >>> 0).toString(16).padStart(8, '0')).join('');
+  return [a, b, c, d];
 }
 
 /** The hash in the shape of a UUID (version 8: custom), so that the database's `uuid` type takes it. */

@@ -1,192 +1,282 @@
-import type { SyntaxNode } from '@lezer/common';
-import { parser } from 'lezer-feel';
-import type { BinaryOp, FeelExpr, FeelProblem, FeelTest, ParsedFeel } from './tree';
+import { feelTokens, type FeelToken } from './tokens';
+import type { BinaryOp, FeelExpr, FeelTest, ParsedFeel } from './tree';
 
-/** Units a number may carry: `2 ha`. FEEL has no units, so they are taken off before parsing and put on the literal. */
-const UNIT = /(\d)(\s+)(ha|m²|m2|km|EUR|years?|months?|days?)(?![\p{L}\p{N}_])/gu;
-
-interface Reading {
-  readonly text: string;
-  /** units by the end of their number, with where they themselves end */
-  readonly unitsAt: ReadonlyMap<number, { readonly unit: string; readonly to: number }>;
-  readonly problems: FeelProblem[];
-}
-
-class NotUnderstood extends Error {}
-
-/** Parses one expression. Offsets in the result are offsets into `text`. Never throws. */
+/** Parses one expression (DMN 1.4, 10.3.1: what conditions and formulas use of it). Offsets in the result are offsets into `text`. Never throws. */
 export function parseFeel(text: string): ParsedFeel {
-  const unitsAt = new Map<number, { unit: string; to: number }>();
-  const bare = text.replace(UNIT, (_, digit: string, gap: string, unit: string, at: number) => {
-    const end = at + digit.length;
-    unitsAt.set(end, { unit: unit === 'm2' ? 'm²' : unit, to: end + gap.length + unit.length });
-    return digit + ' '.repeat(gap.length + unit.length);
-  });
-  const reading: Reading = { text: bare, unitsAt, problems: [] };
-  if (bare.trim() === '')
+  if (text.trim() === '')
     return { text, expr: undefined, problems: [{ from: 0, to: text.length, message: 'a condition or a value is missing here' }] };
-  const tree = parser.parse(bare);
-  tree.iterate({
-    enter: (node) => {
-      if (node.type.isError && reading.problems.length === 0) {
-        const from = Math.min(node.from, Math.max(0, text.trimEnd().length - 1));
-        const to = Math.max(node.to, from + 1);
-        const shown = text.slice(from, to).trim();
-        reading.problems.push({
-          from,
-          to,
-          message:
-            node.to >= text.trimEnd().length
-              ? 'the condition stops too early: something is missing at its end'
-              : `“${shown}” does not fit here`,
-        });
-      }
-    },
-  });
-  if (reading.problems.length > 0) return { text, expr: undefined, problems: reading.problems };
-  const inner = tree.topNode.firstChild;
-  if (inner === null) return { text, expr: undefined, problems: [{ from: 0, to: text.length, message: 'this is not an expression' }] };
   try {
-    return { text, expr: expression(inner, reading), problems: [] };
+    return { text, expr: new Parser(text).whole(), problems: [] };
   } catch (error) {
-    if (error instanceof NotUnderstood) return { text, expr: undefined, problems: reading.problems };
-    throw error;
+    if (!(error instanceof Misfit)) throw error;
+    return { text, expr: undefined, problems: [{ from: error.from, to: error.to, message: error.message }] };
   }
 }
 
-function fail(node: SyntaxNode, reading: Reading, message: string): never {
-  reading.problems.push({ from: node.from, to: node.to, message });
-  throw new NotUnderstood(message);
+class Misfit extends Error {
+  constructor(
+    readonly from: number,
+    readonly to: number,
+    message: string,
+  ) {
+    super(message);
+  }
 }
 
-function parts(node: SyntaxNode): SyntaxNode[] {
-  const out: SyntaxNode[] = [];
-  for (let child = node.firstChild; child !== null; child = child.nextSibling) out.push(child);
-  return out;
-}
-
-const PUNCTUATION = new Set(['(', ')', '[', ']', ',', '.', '..', 'if', 'then', 'else', 'and', 'or', 'in', 'between']);
-const textOf = (node: SyntaxNode, reading: Reading): string => reading.text.slice(node.from, node.to);
-const meat = (node: SyntaxNode): SyntaxNode[] => parts(node).filter((child) => !PUNCTUATION.has(child.name));
-
-function nth(nodes: readonly SyntaxNode[], index: number, of: SyntaxNode, reading: Reading): SyntaxNode {
-  return nodes[index] ?? fail(of, reading, 'something is missing here');
-}
-
-function binaryOp(word: string): BinaryOp | undefined {
-  const ops: readonly BinaryOp[] = ['+', '-', '*', '/', '**', '=', '!=', '<', '<=', '>', '>='];
-  return ops.find((op) => op === word);
-}
-
-/** One translator for each node of the grammar that we take; a node not listed is refused with its place. */
-const TRANSLATE: Readonly<Record<string, (node: SyntaxNode, reading: Reading) => FeelExpr>> = {
-  NumericLiteral: (node, r) => {
-    const carried = r.unitsAt.get(node.to);
-    return {
-      from: node.from,
-      to: carried?.to ?? node.to,
-      kind: 'literal',
-      value: Number(textOf(node, r)),
-      ...(carried && { unit: carried.unit }),
-    };
-  },
-  StringLiteral: (node, r) => ({ ...at(node), kind: 'literal', value: unquote(textOf(node, r)) }),
-  BooleanLiteral: (node, r) => ({ ...at(node), kind: 'literal', value: textOf(node, r) === 'true' }),
-  null: (node) => ({ ...at(node), kind: 'literal', value: null }),
-  VariableName: (node, r) => ({ ...at(node), kind: 'path', segments: [nameOf(node, r)] }),
-  PathExpression: path,
-  ParenthesizedExpression: (node, r) => expression(nth(meat(node), 0, node, r), r),
-  Conjunction: (node, r) => logic(node, r, 'and'),
-  Disjunction: (node, r) => logic(node, r, 'or'),
-  Comparison: comparison,
-  ArithmeticExpression: arithmetic,
-  IfExpression: (node, r) => {
-    const part = (i: number): FeelExpr => expression(nth(meat(node), i, node, r), r);
-    return { ...at(node), kind: 'if', test: part(0), then: part(1), otherwise: part(2) };
-  },
-  FunctionInvocation: call,
-  List: (node, r) => ({ ...at(node), kind: 'list', items: meat(node).map((child) => expression(child, r)) }),
-  DateTimeLiteral: dateLiteral,
+/** How tightly the operators between two sides bind; `in` and `between` bind as comparisons do. */
+const BINDS: Readonly<Record<string, number>> = {
+  or: 1,
+  and: 2,
+  '=': 3,
+  '!=': 3,
+  '<': 3,
+  '<=': 3,
+  '>': 3,
+  '>=': 3,
+  in: 3,
+  between: 3,
+  '+': 4,
+  '-': 4,
+  '*': 5,
+  '/': 5,
+  '**': 6,
 };
+const COMPARES = 3;
+const OPS: ReadonlySet<string> = new Set<BinaryOp>(['+', '-', '*', '/', '**', '=', '!=', '<', '<=', '>', '>=']);
+const isOp = (text: string): text is BinaryOp => OPS.has(text);
+const COMPARISON: ReadonlySet<string> = new Set(['<', '<=', '>', '>=', '=', '!=']);
+/** Words that never begin a value. */
+const INSIDE: ReadonlySet<string> = new Set(['and', 'or', 'in', 'between', 'then', 'else']);
+/** FEEL that is not run: refused by its first word, so that the message names it. */
+const REFUSED: ReadonlySet<string> = new Set(['for', 'some', 'every', 'function', 'return', 'satisfies']);
+/** So deep nobody nests; a text made to exhaust the stack is refused instead. */
+const DEEPEST = 200;
 
-function expression(node: SyntaxNode, reading: Reading): FeelExpr {
-  const translate = TRANSLATE[node.name];
-  return translate ? translate(node, reading) : fail(node, reading, `“${textOf(node, reading)}” is FEEL that Millrace does not run yet`);
+/** A Pratt parser: `expression(binds)` reads everything that binds tighter. */
+class Parser {
+  private readonly tokens: readonly FeelToken[];
+  private at = 0;
+  private depth = 0;
+
+  constructor(private readonly text: string) {
+    this.tokens = feelTokens(text);
+  }
+
+  whole(): FeelExpr {
+    const expr = this.expression(0);
+    if (this.token.kind !== 'end') this.misfit();
+    return expr;
+  }
+
+  private get token(): FeelToken {
+    return this.tokens[this.at] ?? (this.tokens.at(-1) as FeelToken);
+  }
+
+  private next(): FeelToken {
+    const token = this.token;
+    if (token.kind !== 'end') this.at += 1;
+    return token;
+  }
+
+  private is(text: string): boolean {
+    const { kind } = this.token;
+    return this.token.text === text && (kind === 'op' || kind === 'name');
+  }
+
+  private take(text: string): boolean {
+    if (!this.is(text)) return false;
+    this.at += 1;
+    return true;
+  }
+
+  private want(text: string): FeelToken {
+    return this.is(text) ? this.next() : this.misfit();
+  }
+
+  /** The token that is here fits nowhere. */
+  private misfit(token = this.token): never {
+    if (token.kind === 'end') {
+      const end = this.text.trimEnd().length;
+      throw new Misfit(Math.max(0, end - 1), Math.max(1, end), 'the condition stops too early: something is missing at its end');
+    }
+    const shown = token.text === '"' ? this.text.slice(token.from).trim() : token.text;
+    const message =
+      token.text === '"'
+        ? 'the closing quote is missing'
+        : REFUSED.has(token.text)
+          ? `“${token.text}” is FEEL that Millrace does not run yet`
+          : `“${shown}” does not fit here`;
+    throw new Misfit(token.from, Math.max(token.to, token.from + 1), message);
+  }
+
+  private expression(binds: number): FeelExpr {
+    if (++this.depth > DEEPEST) throw new Misfit(this.token.from, this.token.from + 1, 'this is nested too deep to be read');
+    let left = this.prefix();
+    for (let power = this.power(); power > binds; power = this.power()) {
+      left = this.infix(left, power);
+      // Comparisons do not chain: `1 < x < 3` has no meaning.
+      if (power === COMPARES && this.power() === COMPARES) this.misfit();
+    }
+    this.depth -= 1;
+    return left;
+  }
+
+  private power(): number {
+    const { kind, text } = this.token;
+    return kind === 'op' || kind === 'name' ? (BINDS[text] ?? 0) : 0;
+  }
+
+  private infix(left: FeelExpr, power: number): FeelExpr {
+    const op = this.next().text;
+    if (op === 'and' || op === 'or') {
+      const right = this.expression(power);
+      return { from: left.from, to: right.to, kind: 'logic', op, left, right };
+    }
+    if (op === 'between') {
+      const low = this.expression(COMPARES);
+      this.want('and');
+      const high = this.expression(COMPARES);
+      return { from: left.from, to: high.to, kind: 'between', value: left, low, high };
+    }
+    if (op === 'in') return this.membership(left);
+    if (!isOp(op)) return this.misfit();
+    const right = this.expression(power);
+    return { from: left.from, to: right.to, kind: 'binary', op, left, right };
+  }
+
+  /** Behind `in`: a range, one test, or several in parentheses. */
+  private membership(value: FeelExpr): FeelExpr {
+    const tests: FeelTest[] = [];
+    // `(2..5]` is a range; any other parenthesis holds tests.
+    if (this.is('(') && !this.isRange()) {
+      this.next();
+      do tests.push(...this.test());
+      while (this.take(','));
+      const { to } = this.want(')');
+      return { from: value.from, to, kind: 'in', value, tests };
+    }
+    tests.push(...this.test());
+    return { from: value.from, to: this.tokens[this.at - 1]?.to ?? value.to, kind: 'in', value, tests };
+  }
+
+  private test(): readonly FeelTest[] {
+    if (this.token.kind === 'op' && COMPARISON.has(this.token.text)) {
+      const op = this.next().text;
+      const right = this.expression(COMPARES);
+      return isOp(op) ? [{ kind: 'compare', op, value: right }] : this.misfit();
+    }
+    if (this.isRange()) {
+      const open = this.next().text;
+      const low = this.expression(COMPARES);
+      this.want('..');
+      const high = this.expression(COMPARES);
+      const close = this.token.text;
+      if (!this.take(']') && !this.take(')') && !this.take('[')) this.misfit();
+      return [{ kind: 'range', low, high, openLow: open !== '[', openHigh: close !== ']' }];
+    }
+    const value = this.expression(COMPARES);
+    return value.kind === 'list' ? value.items.map((item) => ({ kind: 'equals', value: item })) : [{ kind: 'equals', value }];
+  }
+
+  /** Whether a bracket that opens here holds two ends with `..` between them. */
+  private isRange(): boolean {
+    if (!this.is('[') && !this.is('(') && !this.is(']')) return false;
+    let depth = 0;
+    for (let i = this.at + 1; i < this.tokens.length; i++) {
+      const text = this.tokens[i]?.kind === 'op' ? this.tokens[i]?.text : '';
+      if (text === '..' && depth === 0) return true;
+      if (text === '(' || text === '[') depth += 1;
+      if (text === ')' || text === ']') depth -= 1;
+      if (depth < 0 || (text === ',' && depth === 0)) return false;
+    }
+    return false;
+  }
+
+  private prefix(): FeelExpr {
+    const token = this.next();
+    const { from, to } = token;
+    if (token.kind === 'number') {
+      const value = Number(token.text);
+      return token.unit ? { from, to: token.unit.to, kind: 'literal', value, unit: token.unit.name } : { from, to, kind: 'literal', value };
+    }
+    if (token.kind === 'string') return { from, to, kind: 'literal', value: unquote(token.text) };
+    if (token.kind === 'name') return this.named(token);
+    if (token.text === '-' && token.kind === 'op') {
+      const of = this.expression(BINDS['**'] ?? 0);
+      return { from, to: of.to, kind: 'negate', of };
+    }
+    if (token.text === '(') {
+      const inner = this.expression(0);
+      this.want(')');
+      return inner;
+    }
+    if (token.text === '[') {
+      const items: FeelExpr[] = [];
+      if (!this.is(']'))
+        do items.push(this.expression(0));
+        while (this.take(','));
+      return { from, to: this.want(']').to, kind: 'list', items };
+    }
+    return this.misfit(token);
+  }
+
+  private named(token: FeelToken): FeelExpr {
+    const { from, to, text } = token;
+    if (text === 'true' || text === 'false') return { from, to, kind: 'literal', value: text === 'true' };
+    if (text === 'null') return { from, to, kind: 'literal', value: null };
+    if (text === 'if') {
+      const test = this.expression(0);
+      this.want('then');
+      const then = this.expression(0);
+      this.want('else');
+      const otherwise = this.expression(0);
+      return { from, to: otherwise.to, kind: 'if', test, then, otherwise };
+    }
+    if (INSIDE.has(text) || REFUSED.has(text)) return this.misfit(token);
+    return this.callOrPath(token);
+  }
+
+  /** `upper case(x)`, `company.heated_area`: a function's name may have several words. */
+  private callOrPath(first: FeelToken): FeelExpr {
+    const words = [first.text];
+    while (this.token.kind === 'name' && BINDS[this.token.text] === undefined && !INSIDE.has(this.token.text)) {
+      const ahead = this.wordsToParenthesis();
+      if (!ahead) break;
+      words.push(this.next().text);
+    }
+    if (this.is('(')) return this.call(first, words.join(' '));
+    const segments = [first.text];
+    let { to } = first;
+    while (this.is('.') && this.tokens[this.at + 1]?.kind === 'name') {
+      this.next();
+      const part = this.next();
+      segments.push(part.text);
+      to = part.to;
+    }
+    return { from: first.from, to, kind: 'path', segments };
+  }
+
+  private wordsToParenthesis(): boolean {
+    let i = this.at;
+    while (this.tokens[i]?.kind === 'name') i += 1;
+    return i > this.at && this.tokens[i]?.text === '(';
+  }
+
+  private call(first: FeelToken, name: string): FeelExpr {
+    this.want('(');
+    const args: FeelExpr[] = [];
+    if (!this.is(')'))
+      do args.push(this.expression(0));
+      while (this.take(','));
+    const { to } = this.want(')');
+    if (name !== 'date') return { from: first.from, to, kind: 'call', name, args };
+    const [day] = args;
+    const text = day?.kind === 'literal' ? day.value : undefined;
+    if (args.length !== 1 || typeof text !== 'string' || !/^\d{4}-\d\d-\d\d$/.test(text) || Number.isNaN(Date.parse(text)))
+      throw new Misfit(first.from, to, 'write a date as date("2026-11-24")');
+    return { from: first.from, to, kind: 'literal', value: text, date: true };
+  }
 }
 
-const at = (node: SyntaxNode) => ({ from: node.from, to: node.to });
 const unquote = (raw: string): string =>
   raw.slice(1, -1).replace(/\\(["\\nt])/g, (_, c: string) => (c === 'n' ? '\n' : c === 't' ? '\t' : c));
-const nameOf = (node: SyntaxNode, r: Reading): string => textOf(node, r).trim().replace(/\s+/g, ' ');
-
-function path(node: SyntaxNode, r: Reading): FeelExpr {
-  const inner = meat(node);
-  const base = expression(nth(inner, 0, node, r), r);
-  if (base.kind !== 'path') return fail(node, r, 'only a name can have a part after the point');
-  return { ...at(node), kind: 'path', segments: [...base.segments, nameOf(nth(inner, 1, node, r), r)] };
-}
-
-function logic(node: SyntaxNode, r: Reading, op: 'and' | 'or'): FeelExpr {
-  const inner = meat(node).map((child) => expression(child, r));
-  const [first, ...rest] = inner;
-  if (first === undefined) return fail(node, r, 'something is missing here');
-  return rest.reduce<FeelExpr>((left, right) => ({ from: left.from, to: right.to, kind: 'logic', op, left, right }), first);
-}
-
-function comparison(node: SyntaxNode, r: Reading): FeelExpr {
-  const all = parts(node);
-  const inner = meat(node);
-  const value = expression(nth(inner, 0, node, r), r);
-  if (all.some((child) => child.name === 'between')) {
-    return { ...at(node), kind: 'between', value, low: expression(nth(inner, 1, node, r), r), high: expression(nth(inner, 2, node, r), r) };
-  }
-  if (all.some((child) => child.name === 'in')) {
-    return { ...at(node), kind: 'in', value, tests: inner.slice(1).flatMap((child) => tests(child, r)) };
-  }
-  const opNode = nth(inner, 1, node, r);
-  const op = binaryOp(textOf(opNode, r)) ?? fail(opNode, r, `“${textOf(opNode, r)}” is not a comparison`);
-  return { ...at(node), kind: 'binary', op, left: value, right: expression(nth(inner, 2, node, r), r) };
-}
-
-function tests(node: SyntaxNode, r: Reading): FeelTest[] {
-  if (node.name === 'PositiveUnaryTests' || node.name === 'PositiveUnaryTest') return meat(node).flatMap((child) => tests(child, r));
-  if (node.name === 'SimplePositiveUnaryTest') {
-    const [first, second] = meat(node);
-    if (first?.name === 'CompareOp' && second) {
-      const op = binaryOp(textOf(first, r)) ?? fail(first, r, 'not a comparison');
-      return [{ kind: 'compare', op, value: expression(second, r) }];
-    }
-    return first ? tests(first, r) : fail(node, r, 'something is missing here');
-  }
-  if (node.name === 'Interval') {
-    const [low, high] = meat(node);
-    if (!low || !high) return fail(node, r, 'a range needs two ends');
-    const raw = textOf(node, r).trim();
-    return [
-      { kind: 'range', low: expression(low, r), high: expression(high, r), openLow: !raw.startsWith('['), openHigh: !raw.endsWith(']') },
-    ];
-  }
-  if (node.name === 'List') return meat(node).map((child) => ({ kind: 'equals', value: expression(child, r) }));
-  return [{ kind: 'equals', value: expression(node, r) }];
-}
-
-function arithmetic(node: SyntaxNode, r: Reading): FeelExpr {
-  const inner = parts(node);
-  if (inner[0]?.name === 'ArithOp') return { ...at(node), kind: 'negate', of: expression(nth(inner, 1, node, r), r) };
-  const opNode = nth(inner, 1, node, r);
-  const op = binaryOp(textOf(opNode, r)) ?? fail(opNode, r, 'not an operation');
-  return { ...at(node), kind: 'binary', op, left: expression(nth(inner, 0, node, r), r), right: expression(nth(inner, 2, node, r), r) };
-}
-
-function call(node: SyntaxNode, r: Reading): FeelExpr {
-  const [callee, params] = meat(node);
-  if (!callee || callee.name !== 'VariableName') return fail(node, r, 'only a named function can be called');
-  const args = params && params.name === 'PositionalParameters' ? meat(params).map((child) => expression(child, r)) : [];
-  return { ...at(node), kind: 'call', name: nameOf(callee, r), args };
-}
-
-function dateLiteral(node: SyntaxNode, r: Reading): FeelExpr {
-  const day = /date\s*\(\s*"(\d{4}-\d\d-\d\d)"\s*\)/.exec(textOf(node, r))?.[1];
-  if (day === undefined || Number.isNaN(Date.parse(day))) return fail(node, r, 'write a date as date("2026-11-24")');
-  return { ...at(node), kind: 'literal', value: day, date: true };
-}

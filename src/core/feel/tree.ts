@@ -67,5 +67,11 @@ export function feelParts(expr: FeelExpr): readonly FeelExpr[] {
 
 /** Every name the expression reads, as its segments. */
 export function feelPaths(expr: FeelExpr): readonly (readonly string[])[] {
-  return expr.kind === 'path' ? [expr.segments] : feelParts(expr).flatMap(feelPaths);
+  const out: (readonly string[])[] = [];
+  const visit = (part: FeelExpr): void => {
+    if (part.kind === 'path') out.push(part.segments);
+    else for (const inner of feelParts(part)) visit(inner);
+  };
+  visit(expr);
+  return out;
 }

@@ -1,5 +1,6 @@
 import type { Instant } from '../../core/base';
 import type { Tx } from '../db';
+import { wakeWorkers } from './wake';
 
 /** Rests a flow or lets it go on: its trips are not worked off meanwhile. Returns how many trips that touched. */
 export async function setPaused(tx: Tx, flowId: string, at: Instant | null): Promise<number> {
@@ -8,6 +9,7 @@ export async function setPaused(tx: Tx, flowId: string, at: Instant | null): Pro
     at === null
       ? await tx`update trip set hold = null where flow_id = ${flowId} and hold = 'paused' and ended_at is null returning id`
       : await tx`update trip set hold = 'paused' where flow_id = ${flowId} and hold is null and ended_at is null and trial_id is null returning id`;
+  await wakeWorkers(tx);
   return rows.length;
 }
 
@@ -16,6 +18,7 @@ export async function postToOpen(tx: Tx, flowId: string, event: object, now: Ins
   const rows = await tx`
     with open as (update trip set due_at = ${now}, hold = null where flow_id = ${flowId} and ended_at is null and trial_id is null returning id)
     insert into trip_event (trip_id, event, at) select id, ${tx.json(event as never)}, ${now} from open returning id`;
+  await wakeWorkers(tx);
   return rows.length;
 }
 

@@ -1,6 +1,7 @@
 import type { Instant } from '../../core/base';
 import type { Target } from '../../core/intake';
 import type { Tx } from '../db';
+import { wakeWorkers } from './wake';
 
 export interface ImportRow {
   readonly id: string;
@@ -64,11 +65,12 @@ export async function queueImport(
   id: string,
   ask: { readonly matching: readonly Target[]; readonly flowId: string | null; readonly label: string; readonly defaultCountry: string },
 ): Promise<boolean> {
-  return (
+  const queued =
     (
       await tx`update import set state = 'queued', matching = ${tx.json(ask.matching)}, flow_id = ${ask.flowId}, label = ${ask.label}, default_country = ${ask.defaultCountry} where id = ${id} and state in ('looked at', 'failed') returning id`
-    ).length > 0
-  );
+    ).length > 0;
+  if (queued) await wakeWorkers(tx);
+  return queued;
 }
 
 /** Takes an import to work on; one that its worker left is taken again and goes on where it stood. */

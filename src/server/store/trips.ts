@@ -1,6 +1,7 @@
 import type { Instant, JsonObject } from '../../core/base';
 import type { JournalEntry, Trip, TripEvent, TripState } from '../../core/engine';
 import type { Tx } from '../db';
+import { wakeWorkers } from './wake';
 
 /** A trip as the worker holds it: the engine's trip, which plan it runs on, and the lease that lets it be written. */
 export interface HeldTrip {
@@ -105,6 +106,7 @@ export async function insertTrips(tx: Tx, trips: readonly NewTrip[], now: Instan
   >`insert into trip (id, flow_id, version_id, trial_id, person_id, intake_key, deal_id, hold, state, due_at, created_at)
     select id, flow_id, version_id, trial_id, person_id, intake_key, deal_id, hold, 'ready', due_at, ${now} from jsonb_to_recordset(${tx.json(rows)})
       as r(id uuid, flow_id uuid, version_id uuid, trial_id uuid, person_id uuid, intake_key text, deal_id uuid, due_at timestamptz, hold text) on conflict do nothing returning id`;
+  if (made.length > 0) await wakeWorkers(tx);
   return made.map((row) => row.id);
 }
 
@@ -163,6 +165,7 @@ export async function eventsOf(
 export async function postEvent(tx: Tx, tripId: string, event: TripEvent, now: Instant): Promise<void> {
   await tx`insert into trip_event (trip_id, event, at) values (${tripId}, ${tx.json(event as never)}, ${now})`;
   await tx`update trip set due_at = ${now} where id = ${tripId} and ended_at is null`;
+  await wakeWorkers(tx);
 }
 
 /** Wakes trips that wait for something about these people or companies to hold. */

@@ -3,6 +3,7 @@ import { clockOffset, clockTarget, lockClockWalk, putSetting } from '../store/se
 import { nextSendDue } from '../store/effects';
 import { nextFlowClock } from '../store/flows';
 import { nextCallDue } from '../store/outbox';
+import { wakeWorkers } from '../store/wake';
 import { nextGatherDue, nextTripDue } from '../store/trips';
 import { Refusal, type World } from './world';
 
@@ -25,6 +26,7 @@ export async function moveClock(world: World, byMs: number): Promise<ClockView> 
   if (byMs <= 0 || byMs > 60 * 86_400_000) throw new Refusal('not valid', 'the clock moves forward, by at most 60 days at once');
   const now = await world.clock.now();
   await putSetting(world.db, 'clock target', Math.max((await clockTarget(world.db)) ?? now, now) + byMs);
+  await wakeWorkers(world.db);
   return readClock(world);
 }
 

@@ -1,6 +1,7 @@
 /**
- * The worker's loop. Modes: starting → polling → draining → stopped. It polls while there is work and listens for nothing
- * but its own timer; `stop` moves it to draining, in which the batch in hand is finished and nothing new is claimed.
+ * The worker's loop. Modes: starting → polling → draining → stopped. It polls while there is work, then rests until the
+ * database says that there is some, or a second has passed; `stop` moves it to draining, in which the batch in hand is
+ * finished and nothing new is claimed.
  * Promises: an error in one kind of work never stops the others. Refuses: deciding anything - it calls use cases.
  */
 import { assert } from '../../core/base';
@@ -11,6 +12,7 @@ import { deliverCalls } from '../usecases/deliver-calls';
 import { releaseGathered } from '../usecases/gather';
 import { runImport } from '../usecases/imports';
 import { sendDue, settleDoubts } from '../usecases/send-due';
+import { onWork } from '../usecases/on-work';
 import type { World } from '../usecases/world';
 
 export type WorkerMode = 'starting' | 'polling' | 'draining' | 'stopped';
@@ -25,11 +27,14 @@ export interface WorkerOptions {
   readonly idleMs: number;
 }
 
-export const WORKER_DEFAULTS = { leaseMs: 60_000, batch: 250, calls: 16, idleMs: 150 } as const;
+export const WORKER_DEFAULTS = { leaseMs: 60_000, batch: 250, calls: 16, idleMs: 1_000 } as const;
 
 export class Worker {
   private mode: WorkerMode = 'starting';
   private loop: Promise<void> = Promise.resolve();
+  /** there was a word of work since the last rest */
+  private called = false;
+  private wake: () => void = () => undefined;
 
   constructor(
     private readonly world: World,
@@ -49,6 +54,7 @@ export class Worker {
   /** Finishes what is in hand; resolves when nothing runs any more. */
   async stop(): Promise<void> {
     if (this.mode === 'polling') this.mode = 'draining';
+    this.wake();
     await this.loop;
     this.mode = 'stopped';
   }
@@ -83,7 +89,30 @@ export class Worker {
     }
   }
 
+  /** Until there is a word of work, or for `idleMs`: words can be lost, and what is due by the clock says none. */
+  private async rest(): Promise<void> {
+    if (!this.called && this.mode === 'polling')
+      await new Promise<void>((resolve) => {
+        const timer = setTimeout(resolve, this.options.idleMs);
+        this.wake = () => {
+          clearTimeout(timer);
+          resolve();
+        };
+      });
+    this.called = false;
+    this.wake = () => undefined;
+  }
+
   private async poll(): Promise<void> {
+    const unlisten = await onWork(this.world, () => {
+      this.called = true;
+      this.wake();
+    });
+    await this.run();
+    await unlisten();
+  }
+
+  private async run(): Promise<void> {
     while (this.mode === 'polling') {
       const done = await this.once();
       if (this.mode !== 'polling') break;
@@ -98,10 +127,7 @@ export class Worker {
           ),
         ),
       );
-      if (done === 0 && walked === 0)
-        await new Promise((resolve) => {
-          setTimeout(resolve, this.options.idleMs);
-        });
+      if (done === 0 && walked === 0) await this.rest();
     }
   }
 }

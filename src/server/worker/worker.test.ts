@@ -1,4 +1,8 @@
-import { testWorld, type TestWorld } from '../../testing/world';
+import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { createFlow, startOn } from '../usecases/flows';
+import { trips } from '../usecases/overview';
+import { people } from '../usecases/records';
+import { release } from '../usecases/releases';
 import { readConfig } from '../config';
 import { connect, migrate } from '../db';
 import fs from 'node:fs';
@@ -25,6 +29,20 @@ describe('the worker’s modes', () => {
     expect(worker.currentMode).toBe('draining');
     await stopped;
     expect(worker.currentMode).toBe('stopped');
+  });
+
+  test('a word of work wakes a resting worker long before its next look', async () => {
+    const { ines } = await demoWorkspace(world, { crm: true });
+    const made = await createFlow(world, ines, 'flow "T"\nabout person\n\ntake in from hand\nnote "x"\n');
+    await release(world, ines, made.id);
+    const [someone] = (await people(world, { limit: 1 })).items;
+    const worker = new Worker(world, { ...WORKER_DEFAULTS, holder: 'x', idleMs: 60_000 });
+    worker.start();
+    await startOn(world, ines, made.id, [someone?.id ?? '']);
+    const done = async (): Promise<boolean> => (await trips(world, { flowId: made.id, state: 'done' })).items.length === 1;
+    for (let looks = 0; looks < 500 && !(await done()); looks++);
+    expect(await done()).toBe(true);
+    await worker.stop();
   });
 
   test('one kind of work that breaks is logged and does not stop the others', async () => {

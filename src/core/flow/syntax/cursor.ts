@@ -29,8 +29,11 @@ export class Cursor {
 
   /** Takes these words when they come next, all of them or none. */
   take(...expected: readonly string[]): Token | undefined {
-    const matches = expected.every((text, i) => this.peek(i)?.text === text);
-    if (!matches) return undefined;
+    return this.takeAll(expected);
+  }
+
+  takeAll(expected: readonly string[]): Token | undefined {
+    for (let i = 0; i < expected.length; i++) if (this.peek(i)?.text !== expected[i]) return undefined;
     const first = this.peek();
     this.at += expected.length;
     return first;

@@ -1,8 +1,8 @@
-import { near, stableHash } from '../../base';
+import { near, shortHash } from '../../base';
 import { Cursor } from './cursor';
 import { readRows, type Row } from './rows';
 import type { Arm, FlowTree, Line, Named, ParsedFlow, Step, SyntaxProblem, Use, Word } from './tree';
-import { readStep, VERB_WORDS } from './verbs';
+import { readStep, takeVerb, VERB_WORDS } from './verbs';
 
 /**
  * Reads flow text into its tree. Total: every text gives a tree, and what could not be understood stays in it word for
@@ -16,6 +16,8 @@ export function parseFlow(text: string): ParsedFlow {
 export function parseLines(text: string): ParsedFlow {
   return new FlowReader(text).read({ head: false });
 }
+
+const HEADS: ReadonlySet<string> = new Set(['flow', 'about', 'uses']);
 
 class FlowReader {
   private readonly problems: SyntaxProblem[] = [];
@@ -41,6 +43,7 @@ class FlowReader {
   }
 
   private header(row: Row): boolean {
+    if (!HEADS.has(row.tokens[0]?.text ?? '')) return false;
     const cursor = new Cursor(this.text, row, this.problems);
     if (cursor.take('flow')) {
       this.name = cursor.wantName('the flow');
@@ -94,7 +97,7 @@ class FlowReader {
 
   private step(row: Row, cursor: Cursor): Step | undefined {
     const start = cursor.here();
-    const verb = VERB_WORDS.find(([, words]) => cursor.take(...words))?.[0];
+    const verb = takeVerb(cursor);
     if (verb === undefined || verb === 'unknown') {
       const word = row.tokens[cursor.position]?.text ?? '';
       return cursor.say(`“${word}” is not a verb Millrace knows${suggest(word)}`, start);
@@ -145,8 +148,8 @@ class FlowReader {
 
   /** The mark written in the text, else one made from the words, so that the same text always has the same marks. */
   private mark(written: string | undefined, words: string): string {
-    let mark = written && !this.marks.has(written) ? written : `k${stableHash(words).slice(0, 4)}`;
-    for (let n = 2; this.marks.has(mark); n++) mark = `k${stableHash(`${words}\u0000${n}`).slice(0, 4)}`;
+    let mark = written && !this.marks.has(written) ? written : `k${shortHash(words).slice(0, 4)}`;
+    for (let n = 2; this.marks.has(mark); n++) mark = `k${shortHash(`${words}\u0000${n}`).slice(0, 4)}`;
     this.marks.add(mark);
     return mark;
   }

@@ -248,6 +248,19 @@ export const VERB_WORDS: readonly (readonly [Verb, readonly string[]])[] = [...O
   .map((verb) => [verb as Verb, verb.split(' ')] as const)
   .sort((a, b) => b[1].length - a[1].length);
 
+/** The verbs by their first word, so that a line tries only those it may begin with. */
+const BY_FIRST = new Map<string, (readonly [Verb, readonly string[]])[]>();
+for (const entry of VERB_WORDS) {
+  const first = entry[1][0] ?? '';
+  BY_FIRST.set(first, [...(BY_FIRST.get(first) ?? []), entry]);
+}
+
+/** Takes the verb a row begins with; undefined when it begins with none. */
+export function takeVerb(row: Cursor): Verb | undefined {
+  for (const [verb, words] of BY_FIRST.get(row.peek()?.text ?? '') ?? []) if (row.takeAll(words)) return verb;
+  return undefined;
+}
+
 export function readStep<V extends Readable>(verb: V, row: Cursor, clauses: readonly Cursor[]): StepOf<V> | undefined {
   const step = READ_STEP[verb](row, clauses);
   if (step) row.end();

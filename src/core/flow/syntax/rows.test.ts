@@ -1,0 +1,72 @@
+import fc from 'fast-check';
+import { DEMO_FLOW } from '../../../testing/demo-library';
+import { flowParser } from './index';
+import { readRows, type Row } from './rows';
+
+const TOKENS: ReadonlySet<string> = new Set(['Word', 'String', 'Number', 'Op', 'Punct', 'Other']);
+
+/** Tokens as the grammar that drives the editor cuts them. */
+function byGrammar(text: string): string[] {
+  const out: string[] = [];
+  const cursor = flowParser.parse(text).cursor();
+  do if (TOKENS.has(cursor.name)) out.push(`${cursor.name} ${cursor.from}-${cursor.to}`);
+  while (cursor.next());
+  return out;
+}
+function byRows(text: string): string[] {
+  const out: string[] = [];
+  const visit = (rows: readonly Row[]): void => {
+    for (const row of rows) {
+      out.push(...row.tokens.map((token) => `${token.kind} ${token.from}-${token.to}`));
+      visit(row.children);
+    }
+  };
+  visit(readRows(text));
+  return out;
+}
+
+const piece = fc.constantFrom(
+  'keep when ',
+  '"a \\" b',
+  '"',
+  '\\',
+  '//',
+  '#k1',
+  '# ',
+  '..',
+  '1.5',
+  '1..2',
+  '-',
+  '**',
+  '!=',
+  '!',
+  'ü',
+  '’',
+  '\u00a0',
+  '\t',
+  '\n',
+  '\r\n',
+  '🌱',
+  'a.b',
+  '\u2028',
+  '§',
+  '@',
+  '€',
+  ' ',
+);
+
+test('rows are cut as the editor’s grammar cuts them', () => {
+  expect(byRows(DEMO_FLOW)).toEqual(byGrammar(DEMO_FLOW));
+  fc.assert(
+    fc.property(
+      fc.oneof(
+        fc.array(piece, { maxLength: 25 }).map((parts) => parts.join('')),
+        fc.string({ maxLength: 80 }),
+      ),
+      (text) => {
+        expect({ text, cut: byRows(text) }).toEqual({ text, cut: byGrammar(text) });
+      },
+    ),
+    { numRuns: 2000, seed: 20261125 },
+  );
+});
