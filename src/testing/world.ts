@@ -38,6 +38,8 @@ export class Outside {
   /** what a webhook answers with, or how it fails */
   hook: (call: WebhookCall) => JsonObject | null | WorldFailure = () => null;
   relayKnows = true;
+  /** workers are stalled past their deadlines */
+  late = false;
   fetched = 0;
 
   page(url: string, text: string, links: readonly string[] = []): void {
@@ -75,7 +77,9 @@ export async function testWorld(): Promise<TestWorld> {
     clock: { now: async () => world.now },
     mail: {
       compose: async (mail) => Buffer.from(JSON.stringify(mail)),
-      deliver: async (raw) => {
+      deadline: () => ({ passed: () => outside.late }),
+      deliver: async (raw, _envelope, before) => {
+        if (before.passed()) return { kind: 'deferred', says: 'too late to hand the message over' };
         const text = Buffer.from(raw).toString();
         const take = (): void => {
           outside.mails.push({ ...(JSON.parse(text) as OutgoingMail), raw: text });

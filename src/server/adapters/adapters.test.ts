@@ -161,7 +161,7 @@ describe('mail out', () => {
     smtp.deliver(
       await smtp.compose({ ...mail, messageId: `<${id}@millrace.example>` }),
       { from: 'sales@thornwick.example', to: 'quiet@oakmere-glass.example' },
-      withinMs,
+      smtp.deadline(withinMs),
     );
   beforeAll(async () => {
     standIn = await startMail({ inboundPort: 1, personas: new Map([['quiet@oakmere-glass.example', 'silent']]) });
@@ -209,7 +209,9 @@ describe('mail out', () => {
 
   test('no server there: later; nobody to ask: cannot tell', async () => {
     const nobody = smtpMail({ host: '127.0.0.1', port: 1, statusUrl: null });
-    expect((await nobody.deliver(await nobody.compose(mail), { from: 'a@x.example', to: 'b@x.example' }, 5000)).kind).toBe('deferred');
+    expect((await nobody.deliver(await nobody.compose(mail), { from: 'a@x.example', to: 'b@x.example' }, nobody.deadline(5000))).kind).toBe(
+      'deferred',
+    );
     expect(await nobody.find('<x>')).toBe('cannot tell');
   });
 });
@@ -235,7 +237,7 @@ describe('mail in', () => {
       await smtp.deliver(
         await smtp.compose({ ...mail, messageId: `<in${i}@millrace.example>` }),
         { from: 'sales@thornwick.example', to },
-        5000,
+        smtp.deadline(5000),
       );
     const world = demoWorld(`http://127.0.0.1:${standIn.port}`);
     expect(await world.tick(mail.date)).toBe(mail.date + 20_000);

@@ -3,7 +3,7 @@ import MailComposer from 'nodemailer/lib/mail-composer/index.js';
 import SMTPConnection from 'nodemailer/lib/smtp-connection/index.js';
 import { request } from 'undici';
 import { z } from 'zod';
-import type { Mail, SendOutcome } from '../ports';
+import type { Deadline, Mail, SendOutcome } from '../ports';
 
 const TIMES = { connectionMs: 5_000, greetingMs: 5_000, socketMs: 15_000 } as const;
 const statusSchema = z.object({ state: z.enum(['taken', 'absent']) });
@@ -30,7 +30,11 @@ export function smtpMail(options: { readonly host: string; readonly port: number
       });
       return composer.compile().build();
     },
-    deliver: (raw, envelope, withinMs) => deliver(raw, envelope, withinMs, options),
+    deadline(withinMs) {
+      const end = performance.now() + withinMs;
+      return { passed: () => performance.now() > end };
+    },
+    deliver: (raw, envelope, before) => deliver(raw, envelope, before, options),
     async find(messageId) {
       if (options.statusUrl === null) return 'cannot tell';
       try {
@@ -47,10 +51,9 @@ export function smtpMail(options: { readonly host: string; readonly port: number
 function deliver(
   raw: Uint8Array,
   envelope: { readonly from: string; readonly to: string },
-  withinMs: number,
+  before: Deadline,
   options: { readonly host: string; readonly port: number },
 ): Promise<SendOutcome> {
-  const started = performance.now();
   return new Promise((resolve) => {
     const connection = new SMTPConnection({
       host: options.host,
@@ -90,7 +93,7 @@ function deliver(
     const body = new Readable({
       read() {
         // A worker that was stalled here has lost its lease: another one may have sent this meanwhile.
-        if (performance.now() - started > withinMs) {
+        if (before.passed()) {
           settle({ kind: 'deferred', says: 'too late to hand the message over' });
           return;
         }

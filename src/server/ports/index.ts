@@ -43,11 +43,20 @@ export type SendOutcome =
   /** the line broke after the body began: it may or may not have been taken */
   | { readonly kind: 'in doubt'; readonly says: string };
 
+export interface Deadline {
+  passed(): boolean;
+}
+
 export interface Mail {
   /** The exact bytes, kept before anything is handed over. */
   compose(mail: OutgoingMail): Promise<Uint8Array>;
-  /** Hands the bytes over once. When that could not begin within `withinMs`, it is not begun at all (`deferred`). */
-  deliver(raw: Uint8Array, envelope: { readonly from: string; readonly to: string }, withinMs: number): Promise<SendOutcome>;
+  /**
+   * A moment after which nothing may be handed over any more. Taken before the send is written down as begun, so that a
+   * worker that stalls anywhere behind that hands nothing over once its lease may have gone to another.
+   */
+  deadline(withinMs: number): Deadline;
+  /** Hands the bytes over once. When that could not begin before the deadline, it is not begun at all (`deferred`). */
+  deliver(raw: Uint8Array, envelope: { readonly from: string; readonly to: string }, before: Deadline): Promise<SendOutcome>;
   /** Whether the relay has taken a message of that id, where it can be asked. */
   find(messageId: string): Promise<'taken' | 'absent' | 'cannot tell'>;
 }

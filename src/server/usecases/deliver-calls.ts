@@ -65,7 +65,7 @@ async function make(world: World, call: HeldCall, now: Instant): Promise<{ says:
       unsubscribeUrl: null,
       date: now,
     });
-    const outcome = await world.mail.deliver(raw, { from: mail.from, to: mail.to }, 30_000);
+    const outcome = await world.mail.deliver(raw, { from: mail.from, to: mail.to }, world.mail.deadline(30_000));
     // A notice to a colleague that may have left is not sent again: one too few beats two.
     if (outcome.kind === 'accepted' || outcome.kind === 'in doubt') return { says: outcome.says, body: null };
     throw new WorldFailure('refused', outcome.says, outcome.kind === 'deferred');

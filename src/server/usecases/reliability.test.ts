@@ -59,6 +59,18 @@ const arrived = (): { different: number; twice: number } => {
   return { different: new Set(ids).size, twice: ids.length - new Set(ids).size };
 };
 
+test('a worker that stalls between writing a send down and handing it over hands nothing over', async () => {
+  await approved(2);
+  world.now += 14 * 3_600_000;
+  world.outside.late = true;
+  await testWorker(world).drain();
+  expect(arrived()).toEqual({ different: 0, twice: 0 });
+  world.outside.late = false;
+  world.now += 3_600_000;
+  await testWorker(world).drain();
+  expect(arrived()).toEqual({ different: 2, twice: 0 });
+});
+
 test('a worker that dies while sending: what the relay took is done, what it never had goes out, nothing twice', async () => {
   await approved(4);
   world.now += 3_600_000 * 16;

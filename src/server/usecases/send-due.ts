@@ -81,12 +81,13 @@ async function sendOne(world: World, send: HeldSend, ask: SendAsk, now: Instant)
   }
   const to = person.email ?? '';
   const raw = (await rawOf(db, message.id)) ?? (await prepare(world, message, thread, { name: person.name, address: to }, send.dueAt));
+  const before = world.mail.deadline(ask.leaseMs / 2);
   if (!(await startSend(db, send, ask.holder, ask.leaseMs, now))) {
     world.log.warn('lease lost', { effect: send.id });
     return;
   }
   const from = (await listMailboxes(db)).find((box) => box.name === send.mailbox)?.address ?? '';
-  const outcome = await world.mail.deliver(raw, { from, to }, ask.leaseMs / 2);
+  const outcome = await world.mail.deliver(raw, { from, to }, before);
   await settle(world, send, message, outcome, now);
 }
 
