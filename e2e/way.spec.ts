@@ -163,6 +163,59 @@ test('the flow is typed line by line, by keyboard alone, with completion, undo, 
   await expect(page.getByRole('list', { name: 'Lines of the flow' })).toContainText('Stop “seen”');
 });
 
+test('somebody new types a whole flow in everyday words, line by line, with the checker’s help', async ({ page }) => {
+  await signIn(page, 'Ines');
+  await page.getByRole('link', { name: 'Flows', exact: true }).click();
+  await page.getByRole('button', { name: 'New flow' }).click();
+  await expect(page).toHaveURL(/flows\/.+/);
+  const lines = page.getByRole('list', { name: 'Lines of the flow' });
+  /** Types a phrase, sees what it was understood as, and takes that over. */
+  const say = async (name: string, phrase: string, understood: string): Promise<void> => {
+    const box = page.getByRole('textbox', { name });
+    await box.fill(phrase);
+    await expect(page.getByText('understood as this: Enter writes it')).toBeVisible();
+    await page.keyboard.press('Enter');
+    await expect(box).toHaveValue(understood);
+    await page.keyboard.press('Enter');
+    await expect(box).toBeHidden();
+  };
+  await expect(lines).toContainText('Take in from hand');
+  await page.keyboard.press('Enter');
+  await say('Line 1', 'take everyone from the list', 'take in from file "Autumn fair"');
+  await page.keyboard.press('n');
+  await say('New line', 'keep companies with 2 ha or more of glass', 'keep when company.heated_area >= 2 ha');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('n');
+  await say('New line', 'write them first contact', 'write email "First contact" as opener');
+  await expect(page.getByText('the e-mail may be missing here')).toBeVisible();
+  await page.getByRole('button', { name: 'keep only those with it' }).click();
+  await expect(lines).toContainText('Keep when e-mail is known');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('n');
+  await say('New line', 'have north approve it within two days', 'ask "north" to approve opener within 2 days');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('n');
+  await say('New line', 'write to everyone three times', 'follow up with "First contact"');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('n');
+  await say('New line', 'wait until they answer, at most 1 hour', 'wait for reply to opener, at most 1 hour as answer');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('n');
+  const box = page.getByRole('textbox', { name: 'New line' });
+  await box.fill('split\n  when answer.kind = "unclear"\n    tell "Lu');
+  await box.press('Tab');
+  await expect(box).toHaveValue('split\n  when answer.kind = "unclear"\n    tell "Lucía Ferrer Mas"');
+  await page.keyboard.type(' "Not sure what " + name + " means"');
+  await page.keyboard.press('Enter');
+  await expect(lines).toContainText('Tell Lucía Ferrer Mas');
+  await expect(lines.getByRole('listitem')).toHaveCount(10);
+  await expect(page.getByText(/\d+ (?:problem|warning)/)).toBeHidden();
+  await expect(page.getByText('draft · saved')).toBeVisible();
+  await page.getByRole('button', { name: 'Release …' }).click();
+  await expect(page.getByText('the checker finds nothing wrong')).toBeVisible();
+});
+
 test('the desk: a doubtful pair side by side, messages with the facts they rest on', async ({ page }) => {
   await signIn(page, 'Tomasz');
   await expect(page.getByText(/things need a person/)).toBeVisible();

@@ -45,13 +45,13 @@ module.exports = {
     rule(
       'flow-order',
       { path: '^src/core/flow/syntax/' },
-      { path: '^src/core/flow/(check|edit|plan|say|complete)/' },
+      { path: '^src/core/flow/(check|edit|plan|say|complete|phrase)/' },
       'text first, meaning second',
     ),
     rule(
       'flow-check-order',
       { path: '^src/core/flow/check/' },
-      { path: '^src/core/flow/(edit|plan|say|complete)/' },
+      { path: '^src/core/flow/(edit|plan|say|complete|phrase)/' },
       'text first, meaning second, change last',
     ),
     rule(

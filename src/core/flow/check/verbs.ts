@@ -168,6 +168,8 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
         );
     approved(undefined, step.plan, way, check, say, line);
     needsEmail(step.plan, way, check, say, line);
+    // The approved message is the plan's first touch: an answer to it may be waited for below.
+    for (const name of way.asked) way.sent.add(name);
     sends(way, check, say, line);
   },
   wait: (step, way, check, say, line) => {

@@ -3,6 +3,7 @@ import { Button } from '@mui/material';
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import type { Library } from '../../../core/flow/check';
 import { completeAt } from '../../../core/flow/complete';
+import { readPhrase } from '../../../core/flow/phrase';
 import { sayLine } from '../../../core/flow/say';
 import { parseLines } from '../../../core/flow/syntax';
 import { Sentence } from './Sentence';
@@ -11,6 +12,8 @@ interface Props {
   readonly initial: string;
   readonly label: string;
   readonly library: Library;
+  /** the flow’s text above the line: what a phrase may speak of */
+  readonly above: string;
   readonly onTake: (typed: string) => void;
   readonly onCancel: () => void;
 }
@@ -19,7 +22,7 @@ interface Props {
  * One line typed as flow text. Completion is offered while typing (Tab takes the first); below stands what was understood.
  * Enter takes the line over, Shift+Enter begins a clause, Escape leaves. Text that is not understood is not taken.
  */
-export function LineEditor({ initial, label, library, onTake, onCancel }: Props) {
+export function LineEditor({ initial, label, library, above, onTake, onCancel }: Props) {
   const [typed, setTyped] = useState(initial);
   const [caret, setCaret] = useState(initial.length);
   const [at, setAt] = useState(0);
@@ -29,6 +32,11 @@ export function LineEditor({ initial, label, library, onTake, onCancel }: Props)
   const [problem] = problems;
   const line = tree.lines[0];
   const canTake = line !== undefined && problem === undefined && line.step.verb !== 'unknown';
+  const phrase = useMemo(
+    () => (canTake || typed.trim() === '' || (completion?.options.length ?? 0) > 0 ? undefined : readPhrase(typed, above, library)),
+    [canTake, typed, completion, above, library],
+  );
+  const readings = phrase?.ok ? phrase.lines : [];
 
   const insert = (index: number): void => {
     const option = completion?.options[index];
@@ -44,14 +52,24 @@ export function LineEditor({ initial, label, library, onTake, onCancel }: Props)
     });
   };
 
+  /** A reading takes the place of the phrase; it is taken over only when it has been seen as the line it is. */
+  const read = (index: number): void => {
+    const next = readings[index];
+    if (next === undefined) return;
+    setTyped(next);
+    setCaret(next.length);
+    setAt(0);
+  };
+
   const onKey = (event: KeyboardEvent): void => {
     event.stopPropagation();
-    const count = completion?.options.length ?? 0;
+    const count = completion?.options.length ?? readings.length;
     if (event.key === 'Escape') onCancel();
-    else if (event.key === 'Tab' && count > 0 && !event.shiftKey) insert(at);
+    else if (event.key === 'Tab' && count > 0 && !event.shiftKey) (readings.length > 0 ? read : insert)(at);
     else if (event.key === 'ArrowDown' && count > 0) setAt((at + 1) % count);
     else if (event.key === 'ArrowUp' && count > 0) setAt((at + count - 1) % count);
     else if (event.key === 'Enter' && !event.shiftKey && canTake) onTake(typed);
+    else if (event.key === 'Enter' && !event.shiftKey && readings.length > 0) read(at);
     else if (event.key === 'Enter' && event.shiftKey) {
       const next = `${typed.slice(0, caret)}\n  ${typed.slice(caret)}`;
       setTyped(next);
@@ -97,10 +115,36 @@ export function LineEditor({ initial, label, library, onTake, onCancel }: Props)
           ))}
         </div>
       ) : null}
+      {readings.length > 0 ? (
+        <div className="options" aria-label="Understood as">
+          {readings.map((entry, i) => (
+            <button
+              key={entry}
+              className={i === at ? 'on' : ''}
+              onMouseDown={(event) => {
+                event.preventDefault();
+                read(i);
+              }}
+            >
+              <span className="code" style={{ whiteSpace: 'pre' }}>
+                {entry}
+              </span>
+            </button>
+          ))}
+        </div>
+      ) : null}
       <div className="understood">
         <span className="grow" role="status">
           {typed.trim() === '' ? (
             <span className="quiet">Tab completes · Shift+Enter begins a clause · Escape leaves</span>
+          ) : readings.length > 0 ? (
+            <span className="in-river">
+              {readings.length === 1
+                ? 'understood as this: Enter writes it'
+                : `may mean ${readings.length} things: choose with ↑ ↓, Enter writes it`}
+            </span>
+          ) : phrase && !phrase.ok && line?.step.verb === 'unknown' ? (
+            <span className="in-brick">{phrase.why}</span>
           ) : problem ? (
             <span className="in-brick">{problem.message}</span>
           ) : line ? (

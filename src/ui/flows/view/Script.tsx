@@ -63,11 +63,15 @@ export function Script(props: Props) {
     else if (editing?.kind === 'below') onChange(insertLineAfter(text, editing.mark, typed));
     onEditing(null);
   };
+  /** What stands above the line being typed. */
+  const edited = script.rows.find((row): row is LineRow => row.kind === 'line' && row.mark === editing?.mark);
+  const above = edited === undefined ? text : text.slice(0, editing?.kind === 'line' ? edited.line.from : edited.line.to);
   const editor = (initial: string, label: string): ReactNode => (
     <LineEditor
       initial={initial}
       label={label}
       library={library}
+      above={above}
       onTake={take}
       onCancel={() => {
         onEditing(null);
