@@ -63,6 +63,17 @@ describe('forecast', () => {
     expect(at(result, 4).mid / mid).toBeLessThan(0.6);
   });
 
+  test('an arm seen in trial and in history counts once with both', () => {
+    const parted = seen.map((line) => ({
+      ...line,
+      arms: line.arms.flatMap((arm) => [
+        { ...arm, trips: 1 },
+        { ...arm, trips: arm.trips - 1 },
+      ]),
+    }));
+    expect(forecast(plan, { ...ask, seen: parted })).toEqual(result);
+  });
+
   test('more seen makes the range narrower', () => {
     const tenfold = seen.map((line) => ({
       ...line,

@@ -165,7 +165,7 @@ function part(
     ...line.arms.map((arm) => ({ mark: arm.mark, target: arm.target })),
     ...(hasElse ? [] : [{ mark: null, target: line.next }]),
   ];
-  const weights = ways.map((way) => 0.5 + (known?.arms.find((arm) => arm.mark === way.mark)?.trips ?? 0));
+  const weights = ways.map((way) => 0.5 + (known?.arms ?? []).reduce((sum, arm) => sum + (arm.mark === way.mark ? arm.trips : 0), 0));
   let [left, rest] = [trips, weights.reduce((sum, weight) => sum + weight, 0)];
   ways.forEach((way, i) => {
     const weight = weights[i] ?? 0;

@@ -41,8 +41,20 @@ const FIELDS = new Map<string, Named>([
   ]),
 ]);
 
+const DEAL: readonly { readonly words: readonly string[]; readonly named: Named }[] = fieldsOf('deal').map((field) => ({
+  words: [
+    field.label,
+    field.key.replace(/_/g, ' '),
+    ...(field.key === 'quiet_days' ? ['silence', 'days silent', 'quiet days'] : []),
+    ...(field.key === 'amount' ? ['value', 'sum'] : []),
+  ],
+  named: { path: field.key, type: field.type, unit: field.unit },
+}));
+
 /** What the lines above leave to speak of: the name of the last score, message and deal. */
 export interface Above {
+  /** in a flow about deals, fields of the person are reached through `person` */
+  readonly about: 'person' | 'deal';
   readonly score?: string | undefined;
   readonly message?: string | undefined;
   readonly deal?: string | undefined;
@@ -57,6 +69,8 @@ export function namesFor(word: string, above: Above): readonly Named[] {
   if (/^(?:band|class)$/.test(said)) return above.score ? [{ path: `${above.score}.band`, type: 'text' }] : [];
   const exact = FIELDS.get(said.replace(/ /g, '_')) ?? FIELDS.get(`company.${said.replace(/ /g, '_')}`);
   const paths = Object.entries(ALSO).flatMap(([path, words]) => (words.includes(said) ? [path] : []));
-  if (paths.length > 0) return paths.flatMap((path) => FIELDS.get(path) ?? []);
-  return exact ? [exact] : [];
+  const found = paths.length > 0 ? paths.flatMap((path) => FIELDS.get(path) ?? []) : exact ? [exact] : [];
+  if (above.about === 'person') return found;
+  const deal = DEAL.filter(({ words }) => words.includes(said)).map(({ named }) => named);
+  return [...deal, ...found.map((named) => (named.path.includes('.') ? named : { ...named, path: `person.${named.path}` }))];
 }

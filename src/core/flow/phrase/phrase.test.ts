@@ -101,6 +101,17 @@ describe('everyday words become the canonical line', () => {
   });
 });
 
+describe('in a flow about deals', () => {
+  test.each([
+    ['only if the e-mail is known', 'keep when person.email != null'],
+    ['only if the days of silence are more than 7', 'keep when quiet_days > 7'],
+    ['keep those whose amount is over 20000', 'keep when amount > 20000 EUR'],
+    ['only if the country is NL', 'keep when company.country = "NL"'],
+  ])('%s', (phrase, line) => {
+    expect(read(phrase, 'flow "X"\nabout deal\n\ntake in from hand\n')).toEqual({ ok: true, lines: [line] });
+  });
+});
+
 describe('what may mean several things shows them all', () => {
   test.each([
     ['only if the phone is known', ['keep when phone != null', 'keep when company.phone != null']],

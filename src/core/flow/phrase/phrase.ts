@@ -318,9 +318,14 @@ function tellSomebody(found: RegExpExecArray, ask: Ask): PhraseReading {
 /** What the lines above leave to speak of. */
 function aboveOf(text: string): Above {
   const named = new Map<string, string>();
-  for (const { line } of numberedLines(parseFlow(text).tree.lines))
-    if ('as' in line.step && line.step.as) named.set(line.step.verb, line.step.as.text);
-  return { score: named.get('score'), message: named.get('write'), deal: named.get('open') };
+  const { tree } = parseFlow(text);
+  for (const { line } of numberedLines(tree.lines)) if ('as' in line.step && line.step.as) named.set(line.step.verb, line.step.as.text);
+  return {
+    about: tree.about?.text === 'deal' ? 'deal' : 'person',
+    score: named.get('score'),
+    message: named.get('write'),
+    deal: named.get('open'),
+  };
 }
 
 /**
