@@ -13,7 +13,8 @@ import { createFlow, flow, startOn } from '../src/server/usecases/flows';
 import { release } from '../src/server/usecases/releases';
 import { lookAtFile, runImport, startImport } from '../src/server/usecases/imports';
 import { Worker, WORKER_DEFAULTS } from '../src/server/worker';
-import { demoWorkspace, testWorld, type TestWorld } from '../src/testing/world';
+import { demoWorkspace, testWorld } from '../src/testing/world';
+import { BENCH_FLOW, fill } from './engine-flow';
 import { copyFloor, readWritten, timed, writeFloor } from './floor';
 
 interface Row {
@@ -28,38 +29,11 @@ const rows: Row[] = [];
 const seconds = (ms: number): string => `${(ms / 1000).toFixed(2)} s`;
 const [TRIPS, ROWS] = [Number(process.argv[2] ?? 100_000), Number(process.argv[3] ?? 100_000)];
 
-const ENGINE_FLOW = `flow "Bench"
-about person
-
-take in from hand
-keep when email != null
-set status = "seen"
-score company with "Grower fit" as fit
-split
-  when fit.points >= 60
-    note "hot: " + fit.why
-    set company.status = "hot"
-  else
-    note "cold: " + fit.why
-    set company.status = "cold"
-keep when status = "seen"
-`;
-
-/** As many people as trips, each with a company of its own, made by the database. */
-async function fill(world: TestWorld, count: number): Promise<void> {
-  const sql = postgres(world.url, { max: 1, onnotice: () => undefined });
-  await sql`insert into company (id, name, heated_area, all_year, controls_since, country, created_at)
-    select md5('c' || i)::uuid, 'Company ' || i, (i % 90) / 10.0, i % 3 = 0, 1990 + i % 36, 'GB', now() from generate_series(1, ${count}) i`;
-  await sql`insert into person (id, name, email, company_id, created_at) select md5('p' || i)::uuid, 'Person ' || i, 'p' || i || '@x.example', md5('c' || i)::uuid, now() from generate_series(1, ${count}) i`;
-  await sql`analyze`;
-  await sql.end();
-}
-
 async function engine(): Promise<void> {
   const world = await testWorld();
   const { ines } = await demoWorkspace(world);
   await fill(world, TRIPS);
-  const made = await createFlow(world, ines, ENGINE_FLOW);
+  const made = await createFlow(world, ines, BENCH_FLOW);
   await release(world, ines, made.id);
   const ids = await world.db<{ id: string }[]>`select id from person`;
   for (let i = 0; i < ids.length; i += 5000)

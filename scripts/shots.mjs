@@ -44,7 +44,7 @@ try {
   await page.waitForURL('**/');
 
   const list = fs.readFileSync(path.join(ROOT, 'demo/lists/bezoekers_najaar.csv'));
-  const [flow] = (await api('GET', '/flows')).items;
+  const flow = (await api('GET', '/flows')).items.find((entry) => entry.name === 'Trade-fair visitors');
   await page.goto('/sources');
   await page.getByLabel('List file').setInputFiles('demo/lists/bezoekers_najaar.csv');
   await page.waitForURL(/sources\/.+/);
@@ -94,6 +94,15 @@ try {
   await page.goto(`/trips/${trips[0].id}`);
   await page.getByRole('button', { name: /of 100, hot/ }).click();
   await shot('trip');
+  await page.goto(`/flows/${flow.id}/trips`);
+  await shot('trips');
+  await page.goto(`/records?where=${encodeURIComponent('company.heated_area >= 2 ha and email != null')}`);
+  await shot('records');
+  // A lower bar in the draft, so that there is something that would change.
+  const { draftText, draftNo } = await api('GET', `/flows/${flow.id}`);
+  await api('PUT', `/flows/${flow.id}/draft`, { text: draftText.replace('fit.points >= 75', 'fit.points >= 60'), base: draftNo });
+  await page.goto(`/flows/${flow.id}/release`);
+  await shot('release');
 } finally {
   await browser?.close();
   await world.stop();

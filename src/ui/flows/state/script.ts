@@ -1,6 +1,6 @@
 import { checkFlow, type Finding, type Library } from '../../../core/flow/check';
 import { sayArm, sayLine, type Part } from '../../../core/flow/say';
-import { parseFlow, type Line, type ParsedFlow } from '../../../core/flow/syntax';
+import { numberedLines, parseFlow, type Line, type ParsedFlow } from '../../../core/flow/syntax';
 import type { Outcome } from '../../../core/engine';
 import type { LineCount } from './types';
 
@@ -67,6 +67,12 @@ export function readScript(text: string, library: Library): Script {
   };
   visit(parsed.tree.lines, 0);
   return { parsed, name: parsed.tree.name?.text ?? 'unnamed flow', rows, findings };
+}
+
+/** The mark of the first line that only the second text has. */
+export function firstNewMark(before: string, after: string): string | undefined {
+  const known = new Set(numberedLines(parseFlow(before).tree.lines).map((entry) => entry.line.mark));
+  return numberedLines(parseFlow(after).tree.lines).find((entry) => !known.has(entry.line.mark))?.line.mark;
 }
 
 export interface RowFigures {

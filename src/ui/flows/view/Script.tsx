@@ -7,7 +7,7 @@ import { plural } from '../../../core/base';
 import { euro, tookText } from '../../kit/format';
 import { Tag } from '../../kit/parts';
 import { drawRibbon } from '../state/ribbon';
-import type { LineRow, RowFigures, Script as ScriptModel, ScriptRow } from '../state/script';
+import { firstNewMark, type LineRow, type RowFigures, type Script as ScriptModel, type ScriptRow } from '../state/script';
 import { LineEditor } from './LineEditor';
 import { PartEditor } from './PartEditor';
 import { Sentence, type EditablePart } from './Sentence';
@@ -60,7 +60,13 @@ export function Script(props: Props) {
   const hasFigures = ribbon.bands.length > 0;
   const take = (typed: string): void => {
     if (editing?.kind === 'line') onChange(replaceLine(text, editing.mark, typed));
-    else if (editing?.kind === 'below') onChange(insertLineAfter(text, editing.mark, typed));
+    else if (editing?.kind === 'below') {
+      const next = insertLineAfter(text, editing.mark, typed);
+      onChange(next);
+      // The next line is typed below this one.
+      const fresh = firstNewMark(text, next);
+      if (fresh !== undefined) onChoose(fresh);
+    }
     onEditing(null);
   };
   /** What stands above the line being typed. */
