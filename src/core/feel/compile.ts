@@ -64,6 +64,12 @@ function path(segments: readonly string[]): FeelClosure {
   const [first, second] = segments;
   if (first === undefined) return () => null;
   if (second === undefined) return (scope) => scope[first] ?? null;
+  // Spelled out: nearly every name has two parts.
+  if (segments.length === 2)
+    return (scope) => {
+      const record = scope[first];
+      return record === null || typeof record !== 'object' || Array.isArray(record) ? null : ((record as FeelScope)[second] ?? null);
+    };
   return (scope) => {
     let value: FeelValue = scope[first] ?? null;
     for (let i = 1; i < segments.length; i++) value = member(value, segments[i] ?? '');
@@ -148,6 +154,11 @@ function binary(op: BinaryOp, left: FeelClosure, right: FeelClosure): FeelClosur
       return numeric(left, right, (a, b) => (b === 0 ? null : a / b));
     case '**':
       return numeric(left, right, (a, b) => a ** b);
+    case '>=':
+      return (scope) => {
+        const [a, b] = [left(scope), right(scope)];
+        return typeof a === 'number' && typeof b === 'number' ? a >= b : compare('>=', a, b);
+      };
     default:
       return (scope) => compare(op, left(scope), right(scope));
   }

@@ -67,36 +67,72 @@ export function compileScorecard(card: Scorecard): CompiledScorecard {
   });
   const disqualifiers = card.disqualifiers.map((entry) => ({ text: entry.text, holds: condition(entry.when).closure }));
   const bands = [...card.bands].sort((a, b) => b.from - a.from);
+  const most = criteria.reduce((sum, criterion) => sum + criterion.of, 0);
   return (scope) => {
-    const working = criteria.map((criterion) => judge(criterion, scope));
-    const points = Math.round(working.reduce((sum, entry) => sum + entry.points, 0) * 10) / 10;
-    const disqualifiedBy = disqualifiers.filter((entry) => entry.holds(scope) === true).map((entry) => entry.text);
-    const out = disqualifiedBy.length > 0;
-    return {
-      points,
-      of: working.reduce((sum, entry) => sum + entry.of, 0),
-      out,
-      disqualifiedBy,
-      working,
-      band: out ? 'out' : (bands.find((band) => points >= band.from)?.name ?? bands.at(-1)?.name ?? 'cold'),
-      weakest: weakest(working),
-      why: why(working, disqualifiedBy),
-    };
+    const verdicts = criteria.map((criterion) => judge(criterion, scope));
+    let sum = 0;
+    for (let i = 0; i < criteria.length; i++) sum += pointsOf(criteria[i], verdicts[i] ?? FAILS);
+    const points = Math.round(sum * 10) / 10;
+    const disqualifiedBy =
+      disqualifiers.length === 0 ? NOBODY : disqualifiers.filter((entry) => entry.holds(scope) === true).map((entry) => entry.text);
+    const band = disqualifiedBy.length > 0 ? 'out' : (bands.find((entry) => points >= entry.from)?.name ?? bands.at(-1)?.name ?? 'cold');
+    return new Scored(points, most, band, disqualifiedBy, criteria, verdicts);
   };
 }
+
+const NOBODY: readonly string[] = [];
+
+/** A score whose reasons are put into words only where somebody looks at them: scoring a list by its points does not. */
+class Scored implements ScoreResult {
+  private made: readonly CriterionWorking[] | undefined;
+
+  constructor(
+    readonly points: number,
+    readonly of: number,
+    readonly band: string,
+    readonly disqualifiedBy: readonly string[],
+    private readonly criteria: readonly CompiledCriterion[],
+    private readonly verdicts: readonly Verdict[],
+  ) {}
+
+  get out(): boolean {
+    return this.disqualifiedBy.length > 0;
+  }
+  get working(): readonly CriterionWorking[] {
+    return (this.made ??= this.criteria.map((criterion, i) => workingOf(criterion, this.verdicts[i] ?? FAILS)));
+  }
+  get weakest(): string {
+    return weakest(this.working);
+  }
+  get why(): string {
+    return why(this.working, this.disqualifiedBy);
+  }
+}
+
+/** Which level of a criterion holds, by its place; or that none does, or that it cannot be told. */
+type Verdict = number;
+const FAILS: Verdict = -1;
+const UNKNOWN: Verdict = -2;
 
 /**
  * The first level that holds decides. When none does and a value it reads is missing, the criterion is unknown: in FEEL
  * `x = true` is false for a missing x, but nobody has said no.
  */
-function judge(criterion: CompiledCriterion, scope: FeelScope): CriterionWorking {
+function judge(criterion: CompiledCriterion, scope: FeelScope): Verdict {
+  const { levels, values } = criterion;
+  for (let i = 0; i < levels.length; i++) if (levels[i]?.holds(scope) === true) return i;
+  for (const value of values) if (value(scope) === null) return UNKNOWN;
+  return FAILS;
+}
+
+const pointsOf = (criterion: CompiledCriterion | undefined, verdict: Verdict): number =>
+  verdict >= 0 ? (criterion?.levels[verdict]?.points ?? 0) : verdict === UNKNOWN ? (criterion?.whenUnknown ?? 0) : 0;
+
+function workingOf(criterion: CompiledCriterion, verdict: Verdict): CriterionWorking {
   const { id, text, of, reads } = criterion;
-  // Spelled out: this runs for every criterion of every record, and spreading costs ten times as much.
-  for (const level of criterion.levels)
-    if (level.holds(scope) === true) return { id, text, points: level.points, of, state: level.points >= of ? 'holds' : 'part', reads };
-  return criterion.values.some((value) => value(scope) === null)
-    ? { id, text, points: criterion.whenUnknown, of, state: 'unknown', reads }
-    : { id, text, points: 0, of, state: 'fails', reads };
+  const points = pointsOf(criterion, verdict);
+  const state = verdict === UNKNOWN ? 'unknown' : verdict === FAILS ? 'fails' : points >= of ? 'holds' : 'part';
+  return { id, text, points, of, state, reads };
 }
 
 function weakest(working: readonly CriterionWorking[]): string {
