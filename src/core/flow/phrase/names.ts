@@ -28,7 +28,7 @@ const ALSO: Readonly<Record<string, readonly string[]>> = {
   'company.controls': ['controls', 'climate computer', 'computer'],
   'company.controls_since': ['controls since', 'age of the controls'],
   'company.expansion': ['expansion', 'expansion announced', 'announced expansion'],
-  'company.all_year': ['grows all year', 'all year', 'year round'],
+  'company.all_year': ['grows all year', 'grow all year', 'all year', 'year round'],
   'company.energy': ['energy', 'heating'],
   'company.service_contract': ['service contract', 'contract'],
 };

@@ -19,7 +19,7 @@ describe('everyday words become the canonical line', () => {
     ['go on if heated area is between 2 and 8', 'keep when company.heated_area between 2 ha and 8 ha'],
     ['keep those whose role contains director', 'keep when contains(job_title, "director")'],
     ['only if the score is at least 60 or the expansion is known', 'keep when fit.points >= 60 or company.expansion != null'],
-    ['only companies that grow all year', undefined],
+    ['only companies that grow all year', 'keep when company.all_year = true'],
     ['only if it grows all year', 'keep when company.all_year = true'],
     ['only if an expansion was announced', 'keep when company.expansion = true'],
     ['only when employees are more than 20', 'keep when company.employees > 20'],
@@ -77,10 +77,6 @@ describe('everyday words become the canonical line', () => {
     ['end here.', 'stop'],
   ])('%s', (phrase, line) => {
     const found = read(phrase);
-    if (line === undefined) {
-      expect(found.ok).toBe(false);
-      return;
-    }
     expect(found).toEqual({ ok: true, lines: [line.trimEnd()] });
   });
 
