@@ -40,7 +40,7 @@ describe('the worker’s modes', () => {
     worker.start();
     await startOn(world, ines, made.id, [someone?.id ?? '']);
     const done = async (): Promise<boolean> => (await trips(world, { flowId: made.id, state: 'done' })).items.length === 1;
-    for (let looks = 0; looks < 500 && !(await done()); looks++);
+    for (let looks = 0; looks < 10_000 && !(await done()); looks++);
     expect(await done()).toBe(true);
     await worker.stop();
   });
