@@ -107,7 +107,6 @@ export const BATCH = '·batch';
 
 export function gather(step: StepOf<'gather'>, line: Instruction, run: Run): void {
   if (run.trip.trial) {
-    run.vars[BATCH] = { place: 0, members: [{ id: run.trip.id, name: run.view.person.name, says: saysBelow(line, run) }] };
     if (step.as) run.vars[step.as.text] = { size: 1 };
     run.log(line, 'passed', `would gather ${plural(step.count.value, 'record')} or wait ${printDuration(step.atMost.duration)}`);
     run.pass(line);

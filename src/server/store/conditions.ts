@@ -1,29 +1,19 @@
-import { fieldOf, type FieldType } from '../../core/facts';
-import type { FeelType, SqlName, SqlPiece } from '../../core/feel';
+import { fieldOf } from '../../core/facts';
+import type { SqlName, SqlPiece } from '../../core/feel';
+import { FEEL_TYPE } from '../../core/flow/check';
 import type { Tx } from '../db';
 
 export type Kind = 'person' | 'company' | 'deal';
 
 /** The aliases under which statements that take conditions join their tables. */
 const ALIAS: Record<Kind, string> = { person: 'p', company: 'c', deal: 'd' };
-const SQL_TYPE: Record<FieldType, FeelType> = {
-  text: 'string',
-  number: 'number',
-  'yes/no': 'boolean',
-  date: 'date',
-  'e-mail': 'string',
-  phone: 'string',
-  site: 'string',
-  year: 'number',
-};
-
 /** Where a name of a condition about that kind is stored. Whole numbers are widened, so that dividing them is dividing. */
 export function columnOf(about: Kind, segments: readonly string[]): SqlName | undefined {
   const [first = '', second] = segments;
   const kind = second === undefined ? about : first === 'company' || first === 'person' ? first : undefined;
   const field = kind && fieldOf(kind, second ?? first);
   if (!kind || !field) return undefined;
-  const type = SQL_TYPE[field.type];
+  const type = FEEL_TYPE[field.type];
   const at = `${field.computed && field.key !== 'pipeline' ? 'q' : ALIAS[kind]}.${field.key}`;
   return { type, sql: type === 'number' ? `${at}::float8` : at };
 }

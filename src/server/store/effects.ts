@@ -182,14 +182,14 @@ export async function beginLookup(
   readonly state: string;
   readonly answer: Json;
   readonly costMicro: number;
-  readonly reservedMicro: number;
+  readonly reserved: Json;
   readonly dueAt: Instant | null;
 }> {
   await tx`insert into effect (id, kind, key, state, trip_id, person_id, created_at, started_at) values (${effect.id}, 'look up', ${effect.key}, 'started', ${effect.tripId}, ${effect.personId}, ${now}, ${now}) on conflict (key) do nothing`;
   const [row] = await tx<
-    { state: string; answer: Json; costMicro: number; reservedMicro: number; dueAt: Instant | null }[]
-  >`select state, answer, cost_micro, reserved_micro, due_at from effect where key = ${effect.key}`;
-  return row ?? { state: 'started', answer: null, costMicro: 0, reservedMicro: 0, dueAt: null };
+    { state: string; answer: Json; costMicro: number; reserved: Json; dueAt: Instant | null }[]
+  >`select state, answer, cost_micro, reserved, due_at from effect where key = ${effect.key}`;
+  return row ?? { state: 'started', answer: null, costMicro: 0, reserved: null, dueAt: null };
 }
 
 /** When it is a paid question's turn at its provider. */
@@ -197,12 +197,13 @@ export async function setCallTime(tx: Tx, key: string, at: Instant): Promise<voi
   await tx`update effect set due_at = ${at} where key = ${key}`;
 }
 
-export async function setReserved(tx: Tx, key: string, micro: number): Promise<void> {
-  await tx`update effect set reserved_micro = ${micro} where key = ${key}`;
+/** What is set aside for a paid question; null when it is settled. */
+export async function setReserved(tx: Tx, key: string, reserved: Json): Promise<void> {
+  await tx`update effect set reserved = ${reserved === null ? null : tx.json(reserved)} where key = ${key}`;
 }
 
 export async function endLookup(tx: Tx, key: string, answer: Json, costMicro: number, now: Instant): Promise<void> {
-  await tx`update effect set state = 'done', answer = ${tx.json(answer)}, cost_micro = ${costMicro}, reserved_micro = 0, ended_at = ${now} where key = ${key} and state <> 'done'`;
+  await tx`update effect set state = 'done', answer = ${tx.json(answer)}, cost_micro = ${costMicro}, ended_at = ${now} where key = ${key} and state <> 'done'`;
 }
 
 export interface ProviderFigures {

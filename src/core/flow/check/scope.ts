@@ -6,7 +6,8 @@ import type { AnswerType, Step } from '../syntax';
 /** Results that lines before this one have named, and what their parts are. */
 export type ResultShape = Readonly<Record<string, FeelName>>;
 
-const FEEL_TYPE: Record<FieldType, FeelType> = {
+/** What a field's value is in a condition. */
+export const FEEL_TYPE: Readonly<Record<FieldType, FeelType>> = {
   text: 'string',
   number: 'number',
   'yes/no': 'boolean',

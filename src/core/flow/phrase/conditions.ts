@@ -1,22 +1,9 @@
-import { namesFor, type Above, type Named } from './names';
+import { digits, namesFor, type Above, type Named } from './names';
 
 /** The readings of a loose condition as FEEL, or why there is none. */
 export type ConditionReadings = { readonly ok: true; readonly feel: readonly string[] } | { readonly ok: false; readonly why: string };
 
 const MOST_READINGS = 4;
-const NUMBERS: Readonly<Record<string, string>> = {
-  one: '1',
-  two: '2',
-  three: '3',
-  four: '4',
-  five: '5',
-  six: '6',
-  seven: '7',
-  eight: '8',
-  nine: '9',
-  ten: '10',
-};
-const digits = (word: string): string => NUMBERS[word] ?? word;
 const NUMBER = '(\\d+(?:\\.\\d+)?|one|two|three|four|five|six|seven|eight|nine|ten)';
 const UNIT = '(?:\\s*(ha|hectares?|m²|m2|eur|euros?|points?|people|employees))?';
 

@@ -1,5 +1,22 @@
 import { fieldsOf, type Field } from '../../facts';
 
+const COUNTS: Readonly<Record<string, string>> = {
+  a: '1',
+  an: '1',
+  one: '1',
+  two: '2',
+  three: '3',
+  four: '4',
+  five: '5',
+  six: '6',
+  seven: '7',
+  eight: '8',
+  nine: '9',
+  ten: '10',
+};
+/** A count written out, as digits; anything else as it is. */
+export const digits = (word: string): string => COUNTS[word] ?? word;
+
 /** A name a phrase may speak of, as flow text writes it. */
 export interface Named {
   readonly path: string;

@@ -1,7 +1,7 @@
 import type { Library } from '../check';
 import { numberedLines, parseFlow, parseLines, printFlow, quote } from '../syntax';
 import { readCondition } from './conditions';
-import type { Above } from './names';
+import { digits, type Above } from './names';
 
 /** What a phrase was understood as: canonical lines, one reading or several to choose from; or why it was not. */
 export type PhraseReading = { readonly ok: true; readonly lines: readonly string[] } | { readonly ok: false; readonly why: string };
@@ -50,23 +50,9 @@ function withCondition(said: string, ask: Ask, line: (feel: string) => string): 
 }
 
 const AMOUNT = '(an?|one|two|three|four|five|six|seven|eight|nine|ten|\\d+)';
-const COUNT: Readonly<Record<string, string>> = {
-  a: '1',
-  an: '1',
-  one: '1',
-  two: '2',
-  three: '3',
-  four: '4',
-  five: '5',
-  six: '6',
-  seven: '7',
-  eight: '8',
-  nine: '9',
-  ten: '10',
-};
 const SPAN = `${AMOUNT} (working days?|workdays?|minutes?|hours?|days?|weeks?)`;
 function span(amount: string | undefined, unit: string | undefined): string {
-  const count = COUNT[amount ?? ''] ?? amount ?? '1';
+  const count = digits(amount ?? '1');
   const one = (unit ?? 'day').replace(/^workday/, 'working day').replace(/s$/, '');
   return `${count} ${one}${count === '1' ? '' : 's'}`;
 }
@@ -244,7 +230,7 @@ const RULES: readonly Rule[] = [
   ],
   [
     new RegExp(`^(?:collect|gather|bundle) ${AMOUNT}(?: of them| records| people)?,? or (?:wait |after )?${SPAN}$`),
-    (found) => reading(`gather ${COUNT[found[1] ?? ''] ?? found[1] ?? ''} or ${span(found[2], found[3])}`),
+    (found) => reading(`gather ${digits(found[1] ?? '')} or ${span(found[2], found[3])}`),
   ],
   // Colleagues and other systems.
   [/^(?:tell|notify|inform|let|warn) (.+?)(?: know)?(?: that|:| about it:?) (.+)$/, tellSomebody],
@@ -301,7 +287,7 @@ function within(said: string): string {
 
 /** “three times”: plans with that many touches. */
 function times(found: RegExpExecArray, { library }: Ask): PhraseReading {
-  const count = Number(COUNT[found[1] ?? ''] ?? found[1]);
+  const count = Number(digits(found[1] ?? ''));
   const plans = library.plans.filter((plan) => plan.touches.length === count);
   if (plans.length === 0) return refused(`no plan has ${count} touches: plans are made under Messages`);
   return reading(...plans.map((plan) => `follow up with ${quote(plan.name)}`));

@@ -22,7 +22,8 @@ create table spend (
   spent_micro bigint not null default 0 check (spent_micro >= 0),
   primary key (budget, day)
 );
-alter table effect add column reserved_micro bigint not null default 0;
+-- what a paid question has set aside, in which budgets and on which day: it is given back there, whoever asks again and when
+alter table effect add column reserved jsonb;
 
 -- one row for each outside connection, shared by all workers
 create table connection_state (

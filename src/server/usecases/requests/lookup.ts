@@ -7,7 +7,7 @@ import { WorldFailure } from '../../ports';
 import { beginLookup, endLookup } from '../../store/effects';
 import type { HeldTrip } from '../../store/trips';
 import type { World } from '../world';
-import { counted, inTurn, setAside, settleReservation } from './paid';
+import { counted, inTurn, setAside, settleReservation, type Reservation } from './paid';
 
 const keptSchema = z.object({ value: z.string().nullable(), confidence: z.number(), tookMs: z.number() });
 
@@ -45,11 +45,11 @@ async function askOne(
   );
   const kept = ledger.state === 'done' ? keptSchema.safeParse(ledger.answer) : undefined;
   let answer;
-  let reservation;
+  let reservation: Reservation | undefined;
   if (kept?.success) answer = kept.data;
   else {
     await inTurn(world, provider, key, ledger.dueAt, now);
-    reservation = await setAside(world, held, provider, { key, reservedMicro: ledger.reservedMicro }, now);
+    reservation = await setAside(world, held, provider, { key, reserved: ledger.reserved }, now);
     try {
       answer = await counted(world, provider.name, () =>
         world.providers.ask({
@@ -63,13 +63,17 @@ async function askOne(
       );
     } catch (error) {
       if (!(error instanceof WorldFailure) || error.retryable) throw error;
+      await settleReservation(world.db, key, reservation, 0);
       return { provider: provider.name, outcome: 'failed', value: null, why: error.message, costMicro: 0, tookMs: 0 };
     }
   }
   // Paid only for an answer, and only once.
   const costMicro = answer.value === null || kept?.success ? 0 : provider.priceMicro;
-  await endLookup(world.db, key, { ...answer } satisfies Json, costMicro, now);
-  if (reservation) await settleReservation(world, reservation, costMicro);
+  const told: Json = { ...answer };
+  await world.db.begin(async (tx) => {
+    await endLookup(tx, key, told, costMicro, now);
+    await settleReservation(tx, key, reservation, costMicro);
+  });
   if (answer.value === null)
     return { provider: provider.name, outcome: 'nothing', value: null, why: 'knows no address', costMicro, tookMs: answer.tookMs };
   const verdict = usable({ value: answer.value, personName: view.person.name, companyHost: host, confidence: answer.confidence });

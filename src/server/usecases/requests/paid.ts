@@ -1,6 +1,8 @@
-import { stableId, type Instant } from '../../../core/base';
+import { z } from 'zod';
+import { stableId, type Instant, type Json } from '../../../core/base';
 import { dayKey, startOfLocalDay } from '../../../core/calendar';
 import type { LookupChain } from '../../../core/lookup';
+import type { Tx } from '../../db';
 import { noteCall, passGate, reserve, settleSpend } from '../../store/control';
 import { setCallTime, setReserved } from '../../store/effects';
 import { versionsOf } from '../../store/flows';
@@ -68,12 +70,9 @@ async function budgetsOf(world: World, held: HeldTrip, provider: Provider): Prom
   ];
 }
 
-/** Money set aside before a paid call, on the day it was set aside. */
-export interface Reservation {
-  readonly day: string;
-  readonly budgets: readonly string[];
-  readonly micro: number;
-}
+const reservationSchema = z.object({ day: z.string(), budgets: z.array(z.string()), micro: z.number() });
+/** Money set aside before a paid call: in which budgets, and on which local day. It stands with the call in the ledger. */
+export type Reservation = z.infer<typeof reservationSchema>;
 
 /**
  * Sets the price aside in every budget that the call counts against, all or none. When one is used up the owner is told,
@@ -83,19 +82,21 @@ export async function setAside(
   world: World,
   held: HeldTrip,
   provider: Provider,
-  ledger: { readonly key: string; readonly reservedMicro: number },
+  ledger: { readonly key: string; readonly reserved: Json },
   now: Instant,
-): Promise<Reservation> {
+): Promise<Reservation | undefined> {
+  const before = reservationSchema.safeParse(ledger.reserved);
+  if (before.success) return before.data;
   const { zone } = await workspace(world.db);
   const day = dayKey(now, zone);
   const budgets = await budgetsOf(world, held, provider);
-  const reservation = { day, budgets: budgets.map((budget) => budget.name), micro: provider.priceMicro };
-  if (ledger.reservedMicro > 0 || provider.priceMicro === 0 || budgets.length === 0) return reservation;
+  if (provider.priceMicro === 0 || budgets.length === 0) return undefined;
+  const reservation: Reservation = { day, budgets: budgets.map((budget) => budget.name), micro: provider.priceMicro };
   const full = await world.db
     .begin(async (tx) => {
       for (const budget of budgets)
         if (!(await reserve(tx, budget.name, day, provider.priceMicro, budget.limitMicro))) throw new Full(budget);
-      await setReserved(tx, ledger.key, provider.priceMicro);
+      await setReserved(tx, ledger.key, reservation);
       return undefined;
     })
     .catch((error: unknown) => {
@@ -113,8 +114,11 @@ class Full extends Error {
   }
 }
 
-export async function settleReservation(world: World, reservation: Reservation, spentMicro: number): Promise<void> {
-  for (const budget of reservation.budgets) await settleSpend(world.db, budget, reservation.day, reservation.micro, spentMicro);
+/** Counts what was spent and gives back the rest. */
+export async function settleReservation(tx: Tx, key: string, reservation: Reservation | undefined, spentMicro: number): Promise<void> {
+  if (!reservation) return;
+  for (const budget of reservation.budgets) await settleSpend(tx, budget, reservation.day, reservation.micro, spentMicro);
+  await setReserved(tx, key, null);
 }
 
 async function tellOwner(world: World, held: HeldTrip, budget: Budget, day: string, now: Instant): Promise<void> {
