@@ -193,6 +193,20 @@ test('a used-up budget makes trips wait until tomorrow, tells the owner once, an
   expect(await states(id)).toEqual(['done', 'done', 'done', 'done']);
 });
 
+test('money is settled on the day it was set aside, and given back when the provider refuses for good', async () => {
+  const said = [new WorldFailure('busy', 'come back later', true, 20 * 3_600_000), new WorldFailure('refused', 'refused', false)];
+  world.outside.provider = () => said.shift() ?? { value: null, confidence: 0, tookMs: 1 };
+  const id = await made('look up email with "Work e-mail"\n', { dayBudgetMicro: 100_000 });
+  await startOn(world, ines, id, await people(1));
+  await drain();
+  expect(await spentOn(world.db, `flow ${id}`, '2026-11-24')).toBe(20_000);
+  world.now += DAY;
+  await drain();
+  expect(await states(id)).toEqual(['done']);
+  expect(await spentOn(world.db, `flow ${id}`, '2026-11-24')).toBe(0);
+  expect(await spentOn(world.db, `flow ${id}`, '2026-11-25')).toBe(0);
+});
+
 test('however many reserve at once, the budget is never exceeded', async () => {
   const pool = connect(world.url, { max: 8, name: 'budget test' });
   const ok = await Promise.all(Array.from({ length: 60 }, () => reserve(pool, 'b', '2026-11-24', 7, 100)));
