@@ -34,7 +34,7 @@ export function tell(step: StepOf<'tell'>, line: Instruction, run: Run): void {
   const own = line.expr?.(run.scope()) ?? null;
   const text =
     members.length > 0 ? members.map((member) => member.says).join('\n') : typeof own === 'string' ? own : 'nothing is known to say';
-  const who = step.who.kind === 'role' ? step.who.name.text : step.who.name.text;
+  const who = step.who.name.text;
   if (!run.trip.trial)
     run.commands.push({
       kind: 'tell',

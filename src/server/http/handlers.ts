@@ -6,7 +6,7 @@ import * as control from '../usecases/control';
 import * as flows from '../usecases/flows';
 import * as imports from '../usecases/imports';
 import { moveClock, readClock } from '../usecases/clock';
-import { connectWebhook } from '../usecases/deliver-calls';
+import { connectWebhook } from '../usecases/webhooks';
 import { undoMerge } from '../usecases/merge';
 import * as overview from '../usecases/overview';
 import * as records from '../usecases/records';

@@ -121,14 +121,6 @@ export async function noteCall(tx: Tx, name: string, ok: boolean, many: number, 
     await tx`update connection_state set failures = failures + 1,
       shut_until = case when failures + 1 >= ${many} then clock_timestamp() + make_interval(secs => ${shutMs / 1000} * least(32, power(2, failures + 1 - ${many}))) else shut_until end where name = ${name}`;
 }
-export async function listConnections(tx: Tx): Promise<{ readonly name: string; readonly failures: number; readonly shut: boolean }[]> {
-  return [
-    ...(await tx<
-      { name: string; failures: number; shut: boolean }[]
-    >`select name, failures, coalesce(shut_until > clock_timestamp(), false) as shut from connection_state order by name`),
-  ];
-}
-
 /** Of the conversations a flow has begun and ended: how many were answered, how many stayed silent. */
 export async function repliesSoFar(tx: Tx, flowId: string): Promise<{ readonly answered: number; readonly silent: number }> {
   const [row] = await tx<{ answered: number; silent: number }[]>`

@@ -165,7 +165,7 @@ async function applyOne(tx: Tx, entry: TripCommand, now: Instant, happenings: Ha
           kind: 'hand over',
           tripId: held.trip.id,
           personId,
-          payload: { webhook: command.webhook, body: command.body },
+          payload: { webhook: command.webhook, body: command.body, answered: command.answered },
         },
         now,
       );

@@ -4,7 +4,7 @@ import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../test
 import { WorldFailure } from '../ports';
 import { connect } from '../db';
 import { reserve, settleSpend, spentOn } from '../store/control';
-import { endAll, goOn, moveTrips, pauseFlow, waitingReleases } from './control';
+import { endAll, goOn, moveTrips, pauseFlow } from './control';
 import { createFlow, flow, saveDraft, startOn, startTrial, trial } from './flows';
 import { trip, trips } from './overview';
 import { createCompany, createPerson, personPage } from './records';
@@ -149,7 +149,7 @@ test('the first ones begin, a person is asked, and the others go on', async () =
   await startOn(world, ines, id, await people(5));
   await drain();
   expect(await states(id)).toEqual(['done', 'done', 'ready', 'ready', 'ready']);
-  const [waiting] = await waitingReleases(world);
+  const [waiting] = (await desk(world)).firsts;
   expect(waiting).toMatchObject({ flowName: 'T', firstN: 2, held: 3, done: 2, open: 0 });
   expect(await goOn(world, ines, waiting?.versionId ?? '')).toEqual({ trips: 3 });
   await drain();

@@ -1,7 +1,7 @@
 import type { TripState } from '../../core/engine';
 import { instructionOf, type Plan } from '../../core/flow/plan';
 import type { Tx } from '../db';
-import { heldFirst, letGoOn, moveToVersion, openTripsOf, postToOpen, setPaused, type HeldFirst, type MarkMove } from '../store/control';
+import { letGoOn, moveToVersion, openTripsOf, postToOpen, setPaused, type MarkMove } from '../store/control';
 import { dropOfEnded } from '../store/effects';
 import { findFlow, flowVersions } from '../store/flows';
 import { insertAudit } from '../store/timeline';
@@ -75,11 +75,7 @@ export async function moveTrips(world: World, actor: Actor, flowId: string): Pro
   });
 }
 
-/** Releases whose first ones are through, or on their way, and whose others wait for a person's word. */
-export async function waitingReleases(world: World): Promise<readonly HeldFirst[]> {
-  return heldFirst(world.db);
-}
-
+/** The first ones of a release have been seen to fare well: the others follow. */
 export async function goOn(world: World, actor: Actor, versionId: string): Promise<{ readonly trips: number }> {
   const now = await world.clock.now();
   const trips = await world.db.begin(async (tx) => {

@@ -6,12 +6,16 @@ import type { TripEvent } from '../../core/engine';
 import { WorldFailure } from '../ports';
 import { claimCalls, listWebhooks, settleCall, tripOfCall, type HeldCall } from '../store/outbox';
 import { postEvent } from '../store/trips';
-import { seal, unseal } from './seal';
-import { putWebhook } from '../store/outbox';
+import { unseal } from './seal';
 import { Refusal, type World } from './world';
 
 const payloadSchema = z.union([
-  z.object({ webhook: z.string(), body: z.record(z.string(), z.json()) }),
+  z.object({
+    webhook: z.string(),
+    body: z.record(z.string(), z.json()),
+    /** somebody waits for an answer: the body says where it goes */
+    answered: z.boolean().default(false),
+  }),
   z.object({ mail: z.object({ to: z.string(), name: z.string(), from: z.string(), fromName: z.string() }), text: z.string() }),
 ]);
 
@@ -78,7 +82,7 @@ async function make(world: World, call: HeldCall, now: Instant): Promise<{ says:
     secret: unseal(world.secret, hook.secret),
     id: call.id,
     at: now,
-    body: call.kind === 'hand over' ? { ...payload.body, answer_to: answerTo } : payload.body,
+    body: payload.answered ? { ...payload.body, answer_to: answerTo } : payload.body,
   });
   return { says: `answered ${status}`, body };
 }
@@ -105,12 +109,4 @@ export async function takeAnswer(world: World, effectId: string, code: string, b
     const tripId = await tripOfCall(tx, effectId);
     if (tripId !== undefined) await postEvent(tx, tripId, { kind: 'handed back', body }, now);
   });
-}
-
-/** Names a webhook, with its secret sealed. */
-export async function connectWebhook(
-  world: World,
-  hook: { readonly name: string; readonly url: string; readonly secret: string },
-): Promise<void> {
-  await putWebhook(world.db, { ...hook, secret: seal(world.secret, hook.secret) }, await world.clock.now());
 }

@@ -10,7 +10,7 @@ import { putMailbox } from '../store/messages';
 import { insertCompanies, insertDeal, insertPeople, type NewCompany, type NewPerson } from '../store/records';
 import { getSetting, putSetting } from '../store/settings';
 import { makeToken } from './access';
-import { connectWebhook } from './deliver-calls';
+import { connectWebhook } from './webhooks';
 import { createFlow } from './flows';
 import { release } from './releases';
 import type { World } from './world';

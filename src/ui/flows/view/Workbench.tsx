@@ -86,23 +86,20 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
   const line = row?.kind === 'line' ? row.mark : undefined;
   const onLine = (change: (mark: string) => void): (() => void) | undefined =>
     line !== undefined && mayEdit ? () => change(line) : undefined;
-  useShortcuts(
-    {
-      ArrowDown: () => step(1),
-      ArrowUp: () => step(-1),
-      '[': () => setSpecimen(Math.max(0, specimen - 1)),
-      ']': () => setSpecimen(Math.min((trial?.trips.length ?? 1) - 1, specimen + 1)),
-      'Alt+ArrowDown': onLine((mark) => change(moveLine(draft.text, mark, 1))),
-      'Alt+ArrowUp': onLine((mark) => change(moveLine(draft.text, mark, -1))),
-      o: onLine((mark) => change(switchLine(draft.text, mark))),
-      'Ctrl+z': mayEdit && (() => send({ kind: 'undo' })),
-      'Ctrl+y': mayEdit && (() => send({ kind: 'redo' })),
-      t: mayEdit && (() => void tryOut()),
-      n: mayEdit && view === 'script' && (() => setEditing({ kind: 'below', mark: line })),
-      Enter: view === 'script' ? onLine((mark) => setEditing({ kind: 'line', mark })) : undefined,
-    },
-    false,
-  );
+  useShortcuts({
+    ArrowDown: () => step(1),
+    ArrowUp: () => step(-1),
+    '[': () => setSpecimen(Math.max(0, specimen - 1)),
+    ']': () => setSpecimen(Math.min((trial?.trips.length ?? 1) - 1, specimen + 1)),
+    'Alt+ArrowDown': onLine((mark) => change(moveLine(draft.text, mark, 1))),
+    'Alt+ArrowUp': onLine((mark) => change(moveLine(draft.text, mark, -1))),
+    o: onLine((mark) => change(switchLine(draft.text, mark))),
+    'Ctrl+z': mayEdit && (() => send({ kind: 'undo' })),
+    'Ctrl+y': mayEdit && (() => send({ kind: 'redo' })),
+    t: mayEdit && (() => void tryOut()),
+    n: mayEdit && view === 'script' && (() => setEditing({ kind: 'below', mark: line })),
+    Enter: view === 'script' ? onLine((mark) => setEditing({ kind: 'line', mark })) : undefined,
+  });
 
   return (
     <>
