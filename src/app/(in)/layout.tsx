@@ -8,7 +8,7 @@ export const dynamic = 'force-dynamic';
 
 export default async function InLayout({ children }: { readonly children: ReactNode }) {
   const { world, user, may } = await signed();
-  const [counts, clock] = await Promise.all([railCounts(world), readClock(world)]);
+  const [counts, clock] = await Promise.all([railCounts(world, { userId: user.id, name: user.name }), readClock(world)]);
   return (
     <Shell
       rail={{

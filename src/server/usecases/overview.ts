@@ -22,7 +22,8 @@ import { listDoubts } from '../store/effects';
 import { countRecords, madeSince } from '../store/records';
 import { listImports } from '../store/imports';
 import type { Page } from './records';
-import { found, readCursor, workspace, writeCursor, type World } from './world';
+import { notices } from './tell';
+import { found, readCursor, workspace, writeCursor, type Actor, type World } from './world';
 
 const DAY_MS = 86_400_000;
 
@@ -39,13 +40,13 @@ export interface RailCounts {
   readonly movable: boolean;
 }
 
-/** The rail's live counts. */
-export async function railCounts(world: World): Promise<RailCounts> {
+/** The rail's live counts; what was told to the one who looks counts for them alone. */
+export async function railCounts(world: World, actor: Actor): Promise<RailCounts> {
   const { db } = world;
   const now = await world.clock.now();
   const { zone } = await workspace(db);
   const day = DateTime.fromMillis(now, { zone }).startOf('day');
-  const [reviews, pairs, stuck, doubts, replies, records, hours, trips, firsts] = await Promise.all([
+  const [reviews, pairs, stuck, doubts, replies, records, hours, trips, firsts, told] = await Promise.all([
     openReviews(db, now),
     openPairs(db, now),
     stuckTrips(db),
@@ -55,10 +56,11 @@ export async function railCounts(world: World): Promise<RailCounts> {
     sendsByHour(db, day.toMillis(), day.plus({ days: 1 }).toMillis()),
     listImports(db, 50),
     heldFirst(db),
+    notices(world, actor),
   ]);
   const groups = new Set(stuck.map(stuckKey));
   return {
-    desk: reviews.length + pairs.length + groups.size + doubts.length + replies.length + firsts.length,
+    desk: reviews.length + pairs.length + groups.size + doubts.length + replies.length + firsts.length + told.length,
     sources: trips.filter((row) => row.createdAt >= day.toMillis()).length,
     flows: 0,
     records: records.people + records.companies,

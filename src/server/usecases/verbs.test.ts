@@ -5,7 +5,7 @@ import { WorldFailure } from '../ports';
 import { takeAnswer } from './deliver-calls';
 import { createFlow, flows, startOn } from './flows';
 import { release } from './releases';
-import { trip, trips } from './overview';
+import { railCounts, trip, trips } from './overview';
 import { receiveMail } from './receive-mail';
 import { changeDeal, createCompany, createPerson, deals, personPage } from './records';
 import { chooseStuck, decideReview, desk } from './reviews';
@@ -57,6 +57,7 @@ test('tell puts a notice before each of the team, by mail where it says so; each
     ]),
   );
   const [notice] = (await desk(world, lucia)).notices;
+  expect([(await railCounts(world, lucia)).desk, (await railCounts(world, ines)).desk]).toEqual([1, 0]);
   await putNoticeAside(world, lucia, notice?.id ?? '');
   expect(await notices(world, lucia)).toEqual([]);
   await expect(putNoticeAside(world, ines, notice?.id ?? '')).rejects.toThrow('this notice is not yours');

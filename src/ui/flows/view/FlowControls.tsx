@@ -63,7 +63,7 @@ export function FlowControls({ flowId, paused, underWay, older, onSaid }: Props)
           <>
             <Button
               variant="contained"
-              color="error"
+              style={{ background: 'var(--brick)' }}
               onClick={() => {
                 act(
                   call('endFlowTrips', { params, body: {} }),

@@ -38,7 +38,7 @@ export function SendsChart({ days, limit }: { readonly days: readonly SendDay[];
               y={limit}
               stroke="var(--brass-mark)"
               strokeDasharray="4 3"
-              label={{ value: `limit ${limit} a day`, position: 'insideTopRight', fill: 'var(--brass)', fontSize: 12, dy: -14 }}
+              label={{ value: `limit ${limit} a day`, position: 'insideBottomRight', fill: 'var(--brass)', fontSize: 12 }}
             />
           ) : null}
           <Bar dataKey="mid" fill="var(--w3)" isAnimationActive={false} maxBarSize={22}>

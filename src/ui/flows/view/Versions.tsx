@@ -43,7 +43,7 @@ export function Versions({ versions, liveNo, zone, mayRelease, onReturn }: Props
                 <span className="quiet small">
                   {dayTimeText(version.releasedAt, zone)}
                   {version.releasedByName ? ` · ${version.releasedByName}` : ''} ·{' '}
-                  {before ? `+${added} −${changes.length - added} lines` : 'the first'}
+                  {!before ? 'the first' : changes.length === 0 ? 'the same text' : `+${added} −${changes.length - added} lines`}
                 </span>
               </button>
               {version.no === liveNo ? (
