@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { sameOrigin, SESSION_COOKIE } from '../../server/http/answer';
+import { cookieOf, sameOrigin, SESSION_COOKIE } from '../../server/http/answer';
 import { signIn, signOut } from '../../server/usecases/access';
 import { Refusal } from '../../server/usecases/world';
 import { webWorld } from '../../server/wire/web';
@@ -22,7 +22,7 @@ export async function POST(request: Request): Promise<Response> {
 
 export async function DELETE(request: Request): Promise<Response> {
   if (!sameOrigin(request)) return new Response(null, { status: 403 });
-  const token = new RegExp(`${SESSION_COOKIE}=([^;]+)`).exec(request.headers.get('cookie') ?? '')?.[1];
+  const token = cookieOf(request);
   if (token) await signOut(webWorld(), token);
   return new Response(null, { status: 204, headers: { 'set-cookie': cookie('', 0) } });
 }

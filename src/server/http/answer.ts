@@ -2,6 +2,7 @@ import { openApiDocument, OPERATIONS, type Operation, type OperationId } from '.
 import { may } from '../access';
 import type { UserRow } from '../store/access';
 import { sessionUser, tokenUser } from '../usecases/access';
+import { tellViewers } from '../usecases/live';
 import { Refusal, type World } from '../usecases/world';
 import { HANDLERS } from './handlers';
 
@@ -59,6 +60,10 @@ function findOperation(method: string, path: string): Route | undefined {
   return best;
 }
 
+/** The session's token as the browser sends it. */
+export const cookieOf = (request: Request): string | undefined =>
+  new RegExp(`(?:^|;\\s*)${SESSION_COOKIE}=([^;]+)`).exec(request.headers.get('cookie') ?? '')?.[1];
+
 /** By token, or by session cookie; with a cookie, anything but reading must come from our own pages. */
 async function caller(world: World, request: Request): Promise<{ user: UserRow; source: 'hand' | 'api' } | undefined> {
   const bearer = /^Bearer (.+)$/.exec(request.headers.get('authorization') ?? '')?.[1];
@@ -66,10 +71,9 @@ async function caller(world: World, request: Request): Promise<{ user: UserRow; 
     const user = await tokenUser(world, bearer);
     return user && { user, source: 'api' };
   }
-  const cookie = new RegExp(`(?:^|;\\s*)${SESSION_COOKIE}=([^;]+)`).exec(request.headers.get('cookie') ?? '')?.[1];
   if (request.method !== 'GET' && !sameOrigin(request))
     throw new Refusal('not allowed', 'this request did not come from Millrace’s own pages');
-  const user = await sessionUser(world, cookie);
+  const user = await sessionUser(world, cookieOf(request));
   return user && { user, source: 'hand' };
 }
 
@@ -115,6 +119,7 @@ async function run(world: World, request: Request, route: Route, who: { user: Us
   };
   // The table ties each handler to its own operation's shapes; looked up by id they are one union, which TypeScript cannot pair again.
   const result = await (HANDLERS[route.id] as (call: unknown) => Promise<unknown>)(call);
+  if (operation.method !== 'GET') await tellViewers(world, { kind: 'work' });
   if (operation.text)
     return new Response(String(result), {
       headers: { 'content-type': operation.text, 'content-disposition': 'attachment; filename="refused.csv"' },

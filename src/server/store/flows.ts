@@ -69,6 +69,21 @@ export async function saveDraft(
   return row?.draftNo;
 }
 
+/** Keeps a saved draft; of older ones the newest `keep`. */
+export async function insertDraft(
+  tx: Tx,
+  draft: { readonly flowId: string; readonly no: number; readonly text: string; readonly userId: string | null; readonly keep: number },
+  now: Instant,
+): Promise<void> {
+  await tx`insert into flow_draft (flow_id, no, text, saved_by, saved_at) values (${draft.flowId}, ${draft.no}, ${draft.text}, ${draft.userId}, ${now})`;
+  await tx`delete from flow_draft where flow_id = ${draft.flowId} and no <= ${draft.no - draft.keep}`;
+}
+
+/** Texts of saved drafts, oldest first; the last one is the draft as it is. */
+export async function draftTexts(tx: Tx, flowId: string): Promise<string[]> {
+  return (await tx<{ text: string }[]>`select text from flow_draft where flow_id = ${flowId} order by no`).map((row) => row.text);
+}
+
 export async function flowNameTaken(tx: Tx, name: string, besides: string): Promise<boolean> {
   return (await tx`select 1 from flow where name = ${name} and id <> ${besides}`).length > 0;
 }

@@ -32,7 +32,7 @@ async function made(lines: string, ask: ReleaseAsk = {}): Promise<string> {
 }
 async function redraft(id: string, change: (text: string) => string, ask: ReleaseAsk = {}): Promise<void> {
   const row = await flow(world, id);
-  await saveDraft(world, id, { text: change(row.draftText), base: row.draftNo });
+  await saveDraft(world, ines, id, { text: change(row.draftText), base: row.draftNo });
   await release(world, ines, id, ask);
 }
 async function people(count: number): Promise<string[]> {
@@ -273,7 +273,7 @@ test('what would change: the draft against the live version, with what was read 
   await startOn(world, ines, id, await people(6));
   await drain();
   const row = await flow(world, id);
-  await saveDraft(world, id, { text: row.draftText.replace('>= 3', '>= 5'), base: row.draftNo });
+  await saveDraft(world, ines, id, { text: row.draftText.replace('>= 3', '>= 5'), base: row.draftNo });
   const changes = await whatWouldChange(world, id, 100);
   const kinds = changes?.trips.map((entry) => entry.kind) ?? [];
   expect(kinds.filter((kind) => kind === 'same')).toHaveLength(4);

@@ -3,9 +3,11 @@ import { checkFlow, type Finding } from '../../core/flow/check';
 import { keepMarks } from '../../core/flow/edit';
 import { parseFlow, printFlow } from '../../core/flow/syntax';
 import {
+  draftTexts,
   findFlow,
   flowNameTaken,
   flowVersions,
+  insertDraft,
   insertFlow,
   insertTrial,
   lastTrials,
@@ -14,6 +16,7 @@ import {
   type FlowRow,
   versionsOf,
 } from '../store/flows';
+import { notifyViewers } from '../store/live';
 import { loadViews } from '../store/records';
 import { insertAudit } from '../store/timeline';
 import { insertTrips, journalOf, type StoredEntry } from '../store/trips';
@@ -24,6 +27,9 @@ import { loadLibrary } from './library';
 import { aboutOf, specimens, subjectsOf } from './specimens';
 import { beginTrips, startTrips } from './start';
 import { found, Refusal, type Actor, type World } from './world';
+
+/** Undo reaches back so many saved drafts. */
+const DRAFTS_KEPT = 200;
 
 export interface FlowSummary extends FlowRow {
   readonly counts: FlowCounts | undefined;
@@ -60,19 +66,39 @@ export async function createFlow(world: World, actor: Actor, text: string): Prom
   if (name === '') throw new Refusal('not valid', 'the flow has no name: its first line is flow "Name"');
   const id = world.newId();
   const now = await world.clock.now();
-  if (!(await insertFlow(world.db, { id, name, text: printFlow(parsed.tree, { marks: true }) }, now)))
-    throw new Refusal('conflict', `there is a flow named “${name}” already`);
+  const printed = printFlow(parsed.tree, { marks: true });
+  await world.db.begin(async (tx) => {
+    if (!(await insertFlow(tx, { id, name, text: printed }, now))) throw new Refusal('conflict', `there is a flow named “${name}” already`);
+    await insertDraft(tx, { flowId: id, no: 1, text: printed, userId: actor.userId, keep: DRAFTS_KEPT }, now);
+  });
   await insertAudit(world.db, { at: now, userId: actor.userId, what: 'made a flow', detail: { flowId: id, name } });
   return flow(world, id);
 }
 
+/** Texts of the drafts saved so far, oldest first: what undo can go back to. */
+export async function drafts(world: World, id: string): Promise<readonly string[]> {
+  return draftTexts(world.db, id);
+}
+
 /** Saves a draft that was begun on draft number `base`; marks are kept for lines that stayed. */
-export async function saveDraft(world: World, id: string, ask: { readonly text: string; readonly base: number }): Promise<FlowRow> {
+export async function saveDraft(
+  world: World,
+  actor: Actor,
+  id: string,
+  ask: { readonly text: string; readonly base: number },
+): Promise<FlowRow> {
   const before = await flow(world, id);
   const text = keepMarks(before.draftText, ask.text);
   const name = parseFlow(text).tree.name?.text.trim() || before.name;
   if (await flowNameTaken(world.db, name, id)) throw new Refusal('conflict', `there is another flow named “${name}”`);
-  const no = await storeDraft(world.db, { id, name, text, base: ask.base }, await world.clock.now());
+  const now = await world.clock.now();
+  const no = await world.db.begin(async (tx) => {
+    const saved = await storeDraft(tx, { id, name, text, base: ask.base }, now);
+    if (saved === undefined) return undefined;
+    await insertDraft(tx, { flowId: id, no: saved, text, userId: actor.userId, keep: DRAFTS_KEPT }, now);
+    await notifyViewers(tx, { kind: 'draft', flowId: id, no: saved, userId: actor.userId, name: actor.name });
+    return saved;
+  });
   if (no === undefined)
     throw new Refusal('conflict', 'somebody saved this draft meanwhile: load it again, your text is still in the editor', {
       draftNo: before.draftNo,

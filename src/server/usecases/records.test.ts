@@ -193,8 +193,8 @@ describe('flows', () => {
   const text = 'flow "Small"\nabout person\n\ntake in from hand\nnote "x"\n';
   test('a draft begun on an old number is refused, the newer one stays', async () => {
     const made = await createFlow(world, ines, text);
-    const saved = await saveDraft(world, made.id, { text: text.replace('"x"', '"y"'), base: made.draftNo });
-    await expect(saveDraft(world, made.id, { text: text.replace('"x"', '"z"'), base: made.draftNo })).rejects.toThrow(
+    const saved = await saveDraft(world, ines, made.id, { text: text.replace('"x"', '"y"'), base: made.draftNo });
+    await expect(saveDraft(world, ines, made.id, { text: text.replace('"x"', '"z"'), base: made.draftNo })).rejects.toThrow(
       'somebody saved this draft meanwhile',
     );
     expect((await flow(world, made.id)).draftText).toBe(saved.draftText);

@@ -243,7 +243,7 @@ test('a trial sends nothing, changes no record, shows every line; release lets t
   const mara = (await people(world, { search: 'Mara' })).items[0]!;
   const before = await factsOf(world.db, [mara.id]);
   const [row] = await flows(world, 0);
-  await saveDraft(world, flowId, { text: row!.draftText.replace('>= 75', '>= 101'), base: row!.draftNo });
+  await saveDraft(world, ines, flowId, { text: row!.draftText.replace('>= 75', '>= 101'), base: row!.draftNo });
   const trialId = await startTrial(world, ines, flowId, { recordIds: [mara.id] });
   await worker().drain();
   const seen = await trial(world, flowId, trialId);

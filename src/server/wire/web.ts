@@ -1,10 +1,15 @@
 import { readConfig } from '../config';
+import { LiveHub } from '../usecases/live';
 import type { World } from '../usecases/world';
 import { makeWorld } from './world';
 
-const kept = globalThis as unknown as { millraceWorld?: World };
+const kept = globalThis as unknown as { millraceWorld?: World; millraceHub?: LiveHub };
 
 /** The web process's world: made at first use, so that building needs no database; kept across reloads of modules. */
 export function webWorld(): World {
   return (kept.millraceWorld ??= makeWorld(readConfig(), 'millrace-web'));
+}
+
+export function liveHub(): LiveHub {
+  return (kept.millraceHub ??= new LiveHub(webWorld()));
 }

@@ -12,6 +12,7 @@ import { deliverCalls } from '../usecases/deliver-calls';
 import { releaseGathered } from '../usecases/gather';
 import { runImport } from '../usecases/imports';
 import { sendDue, settleDoubts } from '../usecases/send-due';
+import { tellViewers } from '../usecases/live';
 import { onWork } from '../usecases/on-work';
 import type { World } from '../usecases/world';
 
@@ -29,12 +30,18 @@ export interface WorkerOptions {
 
 export const WORKER_DEFAULTS = { leaseMs: 60_000, batch: 250, calls: 16, idleMs: 1_000 } as const;
 
+/** Open pages are told of new things at most this often. */
+const TELL_EVERY_MS = 1_000;
+
 export class Worker {
   private mode: WorkerMode = 'starting';
   private loop: Promise<void> = Promise.resolve();
   /** there was a word of work since the last rest */
   private called = false;
   private wake: () => void = () => undefined;
+  /** what open pages have not been told of yet */
+  private untold = false;
+  private toldAt = 0;
 
   constructor(
     private readonly world: World,
@@ -77,7 +84,19 @@ export class Worker {
       this.guarded('flow clocks', () => runClocks(this.world)),
       this.guarded('doubts', () => settleDoubts(this.world, { ...ask, batch: 20 })),
     ]);
-    return counts.reduce((sum, count) => sum + count, 0);
+    const done = counts.reduce((sum, count) => sum + count, 0);
+    this.untold ||= done > 0;
+    if (this.untold && performance.now() - this.toldAt >= TELL_EVERY_MS) await this.tell();
+    return done;
+  }
+
+  private async tell(): Promise<void> {
+    this.untold = false;
+    this.toldAt = performance.now();
+    await this.guarded('word to open pages', async () => {
+      await tellViewers(this.world, { kind: 'work' });
+      return 0;
+    });
   }
 
   private async guarded(what: string, work: () => Promise<number>): Promise<number> {
@@ -127,7 +146,9 @@ export class Worker {
           ),
         ),
       );
-      if (done === 0 && walked === 0) await this.rest();
+      if (done > 0 || walked > 0) continue;
+      if (this.untold) await this.tell();
+      await this.rest();
     }
   }
 }

@@ -5,6 +5,8 @@
 import { OPERATIONS, type OperationId } from '../../api';
 import type { z } from 'zod';
 
+export { onLive, openLive } from './live';
+
 type Shape = typeof OPERATIONS;
 type Ask<Id extends OperationId> = {
   readonly params?: Readonly<Record<string, string>>;

@@ -5,6 +5,7 @@ import { sayProblem } from '../../client';
 import { plural } from '../../../core/base';
 import { ago } from '../../kit/format';
 import { useShortcuts } from '../../kit/keys';
+import { useSteady } from '../../kit/steady';
 import { Empty, Notice, TopBar } from '../../kit/parts';
 import { deskRows, minutesOfWork, sayRow, type DeskRow } from '../state/rows';
 import type { DeskView } from '../state/types';
@@ -34,29 +35,43 @@ interface Props {
 /** What needs a person now, one decision per row; today's sends and the live flows beside it. */
 export function Desk({ desk, sends, flows, lately, now, mayDecide, mayDealWithTrips }: Props) {
   const router = useRouter();
-  const [gone, setGone] = useState<ReadonlySet<string>>(new Set());
-  const [at, setAt] = useState(0);
+  const [decided, setDecided] = useState<ReadonlySet<string>>(new Set());
+  const [at, setAt] = useState<string | undefined>(undefined);
   const [open, setOpen] = useState(true);
   const [problem, setProblem] = useState<string | null>(null);
-  const rows = useMemo(() => deskRows(desk).filter((row) => !gone.has(row.id)), [desk, gone]);
-  const chosen = Math.min(at, Math.max(0, rows.length - 1));
+  const all = useMemo(() => deskRows(desk).filter((row) => !decided.has(row.id)), [desk, decided]);
+  // Colleagues and workers go on meanwhile: the rows stay where they are until something is decided here.
+  const { rows: kept, gone, fresh, take } = useSteady(all, (row) => row.id);
+  const rows = kept.filter((row) => !decided.has(row.id));
+  const chosen = Math.max(
+    0,
+    rows.findIndex((row) => row.id === at),
+  );
+  const choose = (index: number): void => {
+    setAt(rows[Math.max(0, Math.min(rows.length - 1, index))]?.id);
+  };
 
   useShortcuts({
-    j: () => setAt(Math.min(rows.length - 1, chosen + 1)),
-    k: () => setAt(Math.max(0, chosen - 1)),
+    j: () => choose(chosen + 1),
+    k: () => choose(chosen - 1),
     Enter: () => setOpen((value) => !value),
   });
 
   /** The row goes at once; when the server refuses, it comes back with the reason. */
   const decide = (row: DeskRow, work: Promise<unknown>): void => {
-    setGone((before) => new Set([...before, row.id]));
+    const place = rows.findIndex((entry) => entry.id === row.id);
+    const following = [...rows.slice(place + 1), ...rows.slice(0, place).reverse()].find((entry) => !gone.has(entry.id));
+    setAt(following?.id);
+    setDecided((before) => new Set([...before, row.id]));
+    take();
     setProblem(null);
     work.then(
       () => {
         router.refresh();
       },
       (error: unknown) => {
-        setGone((before) => new Set([...before].filter((id) => id !== row.id)));
+        setDecided((before) => new Set([...before].filter((id) => id !== row.id)));
+        setAt(row.id);
         setProblem(sayProblem(error));
       },
     );
@@ -68,9 +83,17 @@ export function Desk({ desk, sends, flows, lately, now, mayDecide, mayDealWithTr
         title="Desk"
         tags={
           <span className="quiet">
-            {rows.length === 0
+            {all.length === 0
               ? 'nothing needs a person'
-              : `${rows.length === 1 ? '1 thing needs' : `${rows.length} things need`} a person · about ${plural(minutesOfWork(rows), 'minute')}`}
+              : `${all.length === 1 ? '1 thing needs' : `${all.length} things need`} a person · about ${plural(minutesOfWork(all), 'minute')}`}
+            {fresh > 0 ? (
+              <>
+                {' · '}
+                <button className="linkish" onClick={take}>
+                  show {plural(fresh, 'new one', 'new ones')}
+                </button>
+              </>
+            ) : null}
           </span>
         }
       >
@@ -100,13 +123,14 @@ export function Desk({ desk, sends, flows, lately, now, mayDecide, mayDealWithTr
               key={row.id}
               row={row}
               now={now}
+              settled={gone.has(row.id)}
               open={open && i === chosen}
               onOpen={() => {
                 setOpen(i === chosen ? !open : true);
-                setAt(i);
+                setAt(row.id);
               }}
             >
-              {open && i === chosen ? (
+              {open && i === chosen && !gone.has(row.id) ? (
                 <OpenRow
                   row={row}
                   zone={sends.zone}
@@ -131,12 +155,15 @@ export function Desk({ desk, sends, flows, lately, now, mayDecide, mayDealWithTr
 function Row({
   row,
   now,
+  settled,
   open,
   onOpen,
   children,
 }: {
   readonly row: DeskRow;
   readonly now: number;
+  /** somebody else has dealt with it meanwhile */
+  readonly settled: boolean;
   readonly open: boolean;
   readonly onOpen: () => void;
   readonly children: React.ReactNode;
@@ -169,6 +196,7 @@ function Row({
           border: 0,
           textAlign: 'left',
           cursor: 'pointer',
+          opacity: settled ? 0.5 : undefined,
         }}
       >
         <span className={tone} style={{ width: 16, textAlign: 'center' }} aria-hidden>
@@ -180,7 +208,7 @@ function Row({
             <span className="quiet cut">{about}</span>
           </span>
           <span className="quiet small cut" style={{ display: 'block' }}>
-            {says}
+            {settled ? 'settled meanwhile: nothing is left to do here' : says}
           </span>
         </span>
         <span className="quiet small">{ago(row.at, now)}</span>

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { plural } from '../../../core/base';
 import { call } from '../../client';
 import type { FirstView } from '../state/types';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { printValue } from '../../../core/facts';
 import { call } from '../../client';
 import { Tag } from '../../kit/parts';

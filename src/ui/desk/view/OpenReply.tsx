@@ -1,5 +1,5 @@
 import { Button } from '@mui/material';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { call } from '../../client';
 import { dayTimeText } from '../../kit/format';
 import { Tag } from '../../kit/parts';

@@ -1,5 +1,5 @@
 import { Button, TextField } from '@mui/material';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { useState } from 'react';
 import { plural } from '../../../core/base';
 import { printValue } from '../../../core/facts';

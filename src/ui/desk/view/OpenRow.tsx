@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { call } from '../../client';
 import type { DeskRow } from '../state/rows';
 import { OpenFirst } from './OpenFirst';

@@ -1,5 +1,5 @@
 import { TextField } from '@mui/material';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { useState } from 'react';
 import { call } from '../../client';
 import type { StuckView } from '../state/types';

@@ -1,6 +1,6 @@
 'use client';
 import { Bar, BarChart, ReferenceArea, ReferenceDot, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { useMemo } from 'react';
 import { numberedLines, parseFlow } from '../../../core/flow/syntax';
 import { plural } from '../../../core/base';

@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { ago } from '../../kit/format';
 import { Empty, Tag, TopBar } from '../../kit/parts';
 

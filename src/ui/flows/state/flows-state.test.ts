@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { DEMO_FLOW, DEMO_LIBRARY } from '../../../testing/demo-library';
+import { insertLineAfter, keepMarks } from '../../../core/flow/edit';
 import { parseFlow, printFlow } from '../../../core/flow/syntax';
 import { choicesFor } from './choices';
 import { differences } from './differences';
@@ -55,16 +56,61 @@ describe('the draft', () => {
   });
 
   test('a conflict stays one while typing goes on, until a person decides', () => {
-    const conflict = play([
-      { kind: 'change', text: 'mine' },
-      { kind: 'conflict', problem: 'somebody saved' },
-      { kind: 'change', text: 'mine too' },
-    ]);
-    expect(conflict).toMatchObject({ save: 'conflict', text: 'mine too' });
-    expect(play([{ kind: 'keep mine', base: 9 }], conflict)).toMatchObject({ save: 'changed', base: 9, text: 'mine too' });
+    const note = (says: string): string => keepMarks(text, text.replace('read company', `note "${says}"\nread company`));
+    const begun = openEditor(note('was'), 7);
+    const conflict = play(
+      [
+        { kind: 'change', text: note('mine') },
+        { kind: 'theirs', text: note('theirs'), base: 9, name: 'Ruud' },
+        { kind: 'change', text: 'mine too' },
+      ],
+      begun,
+    );
+    expect(conflict).toMatchObject({ save: 'conflict', text: 'mine too', problem: expect.stringContaining('Ruud changed a line') });
+    expect(play([{ kind: 'keep mine', text: note('theirs'), base: 9 }], conflict)).toMatchObject({
+      save: 'changed',
+      base: 9,
+      text: 'mine too',
+    });
     const theirs = play([{ kind: 'load', text: 'theirs', base: 9 }], conflict);
     expect(theirs).toMatchObject({ save: 'saved', text: 'theirs' });
     expect(play([{ kind: 'undo' }], theirs).text).toBe('mine too');
+  });
+
+  const wait = (of: string, words: string): string => insertLineAfter(of, undefined, words);
+  test('what somebody else saved is joined with what was typed here, and with what undo goes back to', () => {
+    const mine = text.replace('>= 75', '>= 80');
+    const theirs = wait(text, 'wait 1 day');
+    const joined = play(
+      [
+        { kind: 'change', text: mine },
+        { kind: 'theirs', text: theirs, base: 8, name: 'Ruud' },
+      ],
+      openEditor(text, 7),
+    );
+    expect(joined).toMatchObject({ save: 'changed', base: 8, stored: theirs, theirs: { name: 'Ruud', rows: 1 } });
+    expect(joined.text).toBe(theirs.replace('>= 75', '>= 80'));
+    expect(play([{ kind: 'undo' }], joined).text).toBe(theirs);
+    // A word that comes late, or twice, changes nothing.
+    expect(play([{ kind: 'theirs', text, base: 8, name: 'Ruud' }], joined)).toBe(joined);
+  });
+
+  test('somebody else’s draft is simply taken where nothing was changed here', () => {
+    const theirs = wait(text, 'wait 1 day');
+    expect(play([{ kind: 'theirs', text: theirs, base: 8, name: 'Ruud' }], openEditor(text, 7))).toMatchObject({
+      text: theirs,
+      save: 'saved',
+      base: 8,
+    });
+  });
+
+  test('undo and redo go on where the last visit left them', () => {
+    // a, b, c, then one undo: c is still ahead.
+    const again = openEditor('b', 4, ['a', 'b', 'c', 'b']);
+    expect(again).toMatchObject({ past: ['a'], future: ['c'], save: 'saved' });
+    expect(play([{ kind: 'redo' }], again)).toMatchObject({ text: 'c', save: 'changed' });
+    expect(openEditor('d', 5, ['a', 'b', 'c', 'b', 'd'])).toMatchObject({ past: ['a', 'b'], future: [] });
+    expect(openEditor('a', 1, ['a'])).toMatchObject({ past: [], future: [] });
   });
 
   test('the same text is no change', () => {

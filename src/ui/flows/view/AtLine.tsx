@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import type { ReactNode } from 'react';
 import { fieldOf, printValue, SOURCE_LABELS } from '../../../core/facts';
 import { plural } from '../../../core/base';

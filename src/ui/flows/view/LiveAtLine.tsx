@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { useEffect, useState } from 'react';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';

@@ -34,7 +34,7 @@ export function NotSaved({ flowId, draft, send, saveNow }: Props) {
             take theirs (yours is one undo away)
           </button>{' '}
           ·{' '}
-          <button className="linkish" onClick={settle((other) => ({ kind: 'keep mine', base: other.draftNo }))}>
+          <button className="linkish" onClick={settle((other) => ({ kind: 'keep mine', text: other.draftText, base: other.draftNo }))}>
             keep mine
           </button>
         </>

@@ -1,6 +1,6 @@
 'use client';
 import { Button, TextField } from '@mui/material';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { plural } from '../../../core/base';

@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { Empty, Tag } from '../../kit/parts';
 import { entryAt, lineTable } from '../state/specimen';
 import type { ScriptRow } from '../state/script';

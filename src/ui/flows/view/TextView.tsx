@@ -3,17 +3,18 @@ import { autocompletion, completionKeymap, type CompletionContext, type Completi
 import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands';
 import { HighlightStyle, LanguageSupport, LRLanguage, syntaxHighlighting } from '@codemirror/language';
 import { linter, lintGutter, type Diagnostic } from '@codemirror/lint';
-import { EditorState } from '@codemirror/state';
+import { Annotation, EditorState, Transaction } from '@codemirror/state';
 import { EditorView, keymap, lineNumbers } from '@codemirror/view';
 import { styleTags, tags } from '@lezer/highlight';
+import { diffLines } from 'diff';
 import { useEffect, useRef } from 'react';
 import { checkFlow, type Library } from '../../../core/flow/check';
 import { completeAt } from '../../../core/flow/complete';
-import { flowParser, parseFlow } from '../../../core/flow/syntax';
+import { flowParser, parseFlow, printFlow } from '../../../core/flow/syntax';
 
 interface Props {
-  /** the text when the view is opened, without marks; afterwards the view is the truth */
-  readonly initial: string;
+  /** the draft; shown canonical and without marks. While it is open the view keeps what is typed as it is typed */
+  readonly text: string;
   readonly library: Library;
   readonly mayEdit: boolean;
   readonly onChange: (text: string) => void;
@@ -59,8 +60,25 @@ const dress = EditorView.theme({
   '.cm-tooltip-autocomplete ul li[aria-selected]': { background: 'var(--w1)', color: 'var(--river-deep)' },
 });
 
+/** A change that was not typed here. */
+const fromOutside = Annotation.define<boolean>();
+
+const shown = (text: string): string => printFlow(parseFlow(text).tree);
+
+/** The rows that differ, as changes of the document. */
+function changesBetween(before: string, after: string): readonly { readonly from: number; readonly to: number; readonly insert: string }[] {
+  let at = 0;
+  return diffLines(before, after).flatMap((part) => {
+    const from = at;
+    if (!part.added) at += part.value.length;
+    return part.added ? [{ from, to: from, insert: part.value }] : part.removed ? [{ from, to: at, insert: '' }] : [];
+  });
+}
+
 /** The same flow as flow text, with highlighting, completion, and the checker's findings with their mends. */
-export function TextView({ initial, library, mayEdit, onChange }: Props) {
+export function TextView({ text, library, mayEdit, onChange }: Props) {
+  const opened = useRef<EditorView | null>(null);
+  const emitted = useRef(text);
   const place = useRef<HTMLDivElement>(null);
   const change = useRef(onChange);
   useEffect(() => {
@@ -71,7 +89,7 @@ export function TextView({ initial, library, mayEdit, onChange }: Props) {
     const view = new EditorView({
       parent: place.current,
       state: EditorState.create({
-        doc: initial,
+        doc: shown(text),
         extensions: [
           lineNumbers(),
           EditorView.lineWrapping,
@@ -86,16 +104,30 @@ export function TextView({ initial, library, mayEdit, onChange }: Props) {
           autocompletion({ override: [(context) => optionsAt(context, library)], icons: false }),
           keymap.of([...completionKeymap, ...historyKeymap, indentWithTab, ...defaultKeymap]),
           EditorView.updateListener.of((update) => {
-            if (update.docChanged) change.current(update.state.doc.toString());
+            if (!update.docChanged || update.transactions.every((transaction) => transaction.annotation(fromOutside))) return;
+            emitted.current = update.state.doc.toString();
+            change.current(emitted.current);
           }),
         ],
       }),
     });
+    opened.current = view;
     return () => {
+      opened.current = null;
       view.destroy();
     };
-    // The view keeps its own text while it is open: only another flow or other names make a new one.
+    // The view keeps its own text while it is open: only other names make a new one.
   }, [library, mayEdit]);
+  // Undo, a mend or somebody else's change: what differs is put in; caret and scroll stay where they are.
+  useEffect(() => {
+    const view = opened.current;
+    if (!view || text === emitted.current) return;
+    const next = shown(text);
+    emitted.current = text;
+    const now = view.state.doc.toString();
+    if (next !== shown(now))
+      view.dispatch({ changes: changesBetween(now, next), annotations: [fromOutside.of(true), Transaction.addToHistory.of(false)] });
+  }, [text]);
   return <div className="text-view" ref={place} />;
 }
 

@@ -1,6 +1,6 @@
 'use client';
 import { Button } from '@mui/material';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { Fragment, useMemo, useState } from 'react';
 import { EMPTY_LIBRARY } from '../../../core/flow/check';

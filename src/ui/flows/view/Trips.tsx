@@ -1,11 +1,12 @@
 'use client';
 import { MenuItem, TextField } from '@mui/material';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { plural } from '../../../core/base';
 import { ago, dayTimeText, euro } from '../../kit/format';
 import { GoRow, Said, Tag, TopBar, type SaidText, type Tone } from '../../kit/parts';
+import { SteadyBody } from '../../kit/SteadyBody';
 import { FlowControls } from './FlowControls';
 import './flows.css';
 import { StuckGroups, type StuckGroup } from './StuckGroups';
@@ -144,8 +145,8 @@ export function Trips({ flow, trips, next, state, now, zone, counts, groups, lin
                 <th className="right">begun</th>
               </tr>
             </thead>
-            <tbody>
-              {trips.map((trip) => (
+            <SteadyBody items={trips} idOf={(trip) => trip.id}>
+              {(trip) => (
                 <GoRow key={trip.id} href={`/trips/${trip.id}`}>
                   <td>
                     <Link href={`/trips/${trip.id}`} className="strong" style={{ textDecoration: 'none' }}>
@@ -167,8 +168,8 @@ export function Trips({ flow, trips, next, state, now, zone, counts, groups, lin
                   <td className="right">{euro(trip.costMicro)}</td>
                   <td className="right quiet">{ago(trip.createdAt, now)}</td>
                 </GoRow>
-              ))}
-            </tbody>
+              )}
+            </SteadyBody>
           </table>
           {trips.length === 0 ? (
             <p className="empty">{state ? `No trip is ${state} now.` : 'No trip yet: take in a list and start this flow with it.'}</p>

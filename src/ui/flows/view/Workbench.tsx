@@ -1,11 +1,10 @@
 'use client';
 import { Button } from '@mui/material';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { Library } from '../../../core/flow/check';
 import { moveLine, switchLine } from '../../../core/flow/edit';
-import { printFlow } from '../../../core/flow/syntax';
 import { plural } from '../../../core/base';
 import { dayText } from '../../kit/format';
 import { useShortcuts } from '../../kit/keys';
@@ -27,6 +26,8 @@ export interface WorkbenchFlow {
   readonly id: string;
   readonly draftText: string;
   readonly draftNo: number;
+  /** texts of the drafts saved so far, oldest first */
+  readonly drafts: readonly string[];
   readonly live: { readonly no: number; readonly text: string; readonly since: number } | null;
   readonly underWay: number;
 }
@@ -37,15 +38,21 @@ interface Props {
   readonly people: readonly SpecimenPerson[];
   readonly live: Readonly<Record<Exclude<Range, 'trial'>, readonly LineCount[]>>;
   readonly zone: string;
+  readonly userId: string;
   readonly mayEdit: boolean;
   readonly mayRelease: boolean;
 }
 type View = 'script' | 'sheet' | 'text';
 
 /** The main screen: the flow as a readable script, live records beside it. */
-export function Workbench({ flow, library, trials: firstTrials, people: firstPeople, live, zone, mayEdit, mayRelease }: Props) {
+export function Workbench({ flow, library, trials: firstTrials, people: firstPeople, live, zone, userId, mayEdit, mayRelease }: Props) {
   const router = useRouter();
-  const [draft, send, saveNow] = useDraft(flow.id, flow.draftText, flow.draftNo, mayEdit);
+  const {
+    state: draft,
+    send,
+    saveNow,
+    others,
+  } = useDraft({ id: flow.id, text: flow.draftText, base: flow.draftNo, saved: flow.drafts, userId, mayEdit });
   const { trials, running, problem: trialProblem, start } = useTrial(flow.id, firstTrials);
   const [people, setPeople] = useState(firstPeople);
   const [view, setView] = useState<View>('script');
@@ -118,6 +125,12 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
             ) : (
               <Tag tone="brass">not live yet</Tag>
             )}
+            {others.length > 0 ? <Tag tone="river">● {others.join(', ')} here too</Tag> : null}
+            {draft.theirs ? (
+              <span className="in-river small" role="status">
+                {draft.theirs.name} changed {plural(draft.theirs.rows, 'line')} just now
+              </span>
+            ) : null}
           </>
         }
       >
@@ -195,7 +208,7 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
                 onChange={change}
               />
             ) : view === 'text' ? (
-              <TextView initial={printFlow(script.parsed.tree)} library={library} mayEdit={mayEdit} onChange={change} />
+              <TextView text={draft.text} library={library} mayEdit={mayEdit} onChange={change} />
             ) : trial ? (
               <Sheet
                 rows={script.rows}

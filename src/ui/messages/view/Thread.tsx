@@ -1,6 +1,6 @@
 'use client';
 import { Button } from '@mui/material';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { printValue } from '../../../core/facts';

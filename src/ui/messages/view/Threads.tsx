@@ -1,7 +1,8 @@
 'use client';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { ago, dayTimeText } from '../../kit/format';
 import { GoRow, Empty, Tag, TopBar, type Tone } from '../../kit/parts';
+import { SteadyBody } from '../../kit/SteadyBody';
 
 export interface ThreadRow {
   readonly id: string;
@@ -57,8 +58,8 @@ export function Threads({ threads, now, zone }: { readonly threads: readonly Thr
                   <th className="right">last</th>
                 </tr>
               </thead>
-              <tbody>
-                {threads.map((thread) => (
+              <SteadyBody items={threads} idOf={(thread) => thread.id}>
+                {(thread) => (
                   <GoRow key={thread.id} href={`/messages/${thread.id}`}>
                     <td>
                       <Link href={`/messages/${thread.id}`} className="strong" style={{ textDecoration: 'none' }}>
@@ -87,8 +88,8 @@ export function Threads({ threads, now, zone }: { readonly threads: readonly Thr
                     <td className="right">{thread.count}</td>
                     <td className="right quiet">{thread.lastAt === null ? 'planned' : ago(thread.lastAt, now)}</td>
                   </GoRow>
-                ))}
-              </tbody>
+                )}
+              </SteadyBody>
             </table>
           )}
         </section>

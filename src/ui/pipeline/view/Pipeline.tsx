@@ -1,6 +1,6 @@
 'use client';
 import { MenuItem, Select } from '@mui/material';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { plural } from '../../../core/base';

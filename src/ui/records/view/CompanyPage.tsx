@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { plural } from '../../../core/base';
 import { dayText } from '../../kit/format';
 import { Tag, TopBar } from '../../kit/parts';

@@ -1,11 +1,12 @@
 'use client';
 import { TextField } from '@mui/material';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { plural } from '../../../core/base';
 import { ago } from '../../kit/format';
 import { Empty, Said, Tag, TopBar, type SaidText } from '../../kit/parts';
+import { SteadyBody } from '../../kit/SteadyBody';
 import { ConditionField } from './ConditionField';
 import { PutInFlow, type FlowName } from './PutInFlow';
 
@@ -163,8 +164,8 @@ export function Records({ list, next, search, where, found, problem, counts, flo
                   <th className="right">known for</th>
                 </tr>
               </thead>
-              <tbody>
-                {list.items.map((person) => (
+              <SteadyBody items={list.items} idOf={(person) => person.id}>
+                {(person) => (
                   <tr key={person.id} className={picked.has(person.id) ? 'on' : ''}>
                     {mayStart ? (
                       <td>
@@ -196,8 +197,8 @@ export function Records({ list, next, search, where, found, problem, counts, flo
                     <td>{person.status ? <Tag>{person.status}</Tag> : null}</td>
                     <td className="right quiet">{ago(person.createdAt, now)}</td>
                   </tr>
-                ))}
-              </tbody>
+                )}
+              </SteadyBody>
             </table>
           ) : (
             <table className="plain">
@@ -212,8 +213,8 @@ export function Records({ list, next, search, where, found, problem, counts, flo
                   <th className="right">known for</th>
                 </tr>
               </thead>
-              <tbody>
-                {list.items.map((company) => (
+              <SteadyBody items={list.items} idOf={(company) => company.id}>
+                {(company) => (
                   <tr key={company.id}>
                     <td>
                       <Link href={`/records/companies/${company.id}`} className="strong" style={{ textDecoration: 'none' }}>
@@ -229,8 +230,8 @@ export function Records({ list, next, search, where, found, problem, counts, flo
                     <td className="right">{company.people}</td>
                     <td className="right quiet">{ago(company.createdAt, now)}</td>
                   </tr>
-                ))}
-              </tbody>
+                )}
+              </SteadyBody>
             </table>
           )}
           {next ? (

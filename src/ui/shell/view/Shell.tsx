@@ -1,12 +1,13 @@
 'use client';
 import { Button, Menu, MenuItem } from '@mui/material';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { usePathname, useRouter } from 'next/navigation';
-import { useEffect, useState, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { call, sayProblem } from '../../client';
 import { clockText, dayText } from '../../kit/format';
 import { THEME_KEY } from '../../kit/Kit';
 import { Notice } from '../../kit/parts';
+import { useLiveRefresh } from './useLiveRefresh';
 
 export interface RailView {
   readonly desk: number;
@@ -34,24 +35,9 @@ export function Shell({ rail, children }: { readonly rail: RailView; readonly ch
   const [menu, setMenu] = useState<HTMLElement | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const walking = rail.target !== null;
-  useEffect(() => {
-    const timer = setInterval(
-      () => {
-        if (document.visibilityState === 'visible') router.refresh();
-      },
-      walking ? 1_200 : 20_000,
-    );
-    return () => {
-      clearInterval(timer);
-    };
-  }, [router, walking]);
+  useLiveRefresh(path);
   const link = (href: string, label: string, count: ReactNode, needsYou = false) => (
-    <Link
-      href={href}
-      className={path === href || (href !== '/' && path.startsWith(href)) ? 'on' : ''}
-      title={folded ? label : undefined}
-      prefetch={false}
-    >
+    <Link href={href} className={path === href || (href !== '/' && path.startsWith(href)) ? 'on' : ''} title={folded ? label : undefined}>
       <span className="label">{label}</span>
       {folded ? <span aria-hidden>{label.slice(0, 2)}</span> : null}
       <span className={`count ${needsYou ? 'now' : ''}`}>{count}</span>

@@ -1,6 +1,6 @@
 'use client';
 import { Button } from '@mui/material';
-import Link from 'next/link';
+import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useRef, useState, type DragEvent } from 'react';
 import { plural } from '../../../core/base';

@@ -1,4 +1,4 @@
-import { flow, flows, latestTrials, ribbon, versions } from '../../../../server/usecases/flows';
+import { drafts, flow, flows, latestTrials, ribbon, versions } from '../../../../server/usecases/flows';
 import { specimens } from '../../../../server/usecases/specimens';
 import { library } from '../../../../server/usecases/library';
 import { workspace } from '../../../../server/usecases/world';
@@ -11,11 +11,11 @@ const DAY_MS = 86_400_000;
 export const metadata = { title: 'Flow' };
 
 export default async function WorkbenchPage({ params }: { readonly params: Promise<{ id: string }> }) {
-  const { world, may } = await signed();
+  const { world, user, may } = await signed();
   const { id } = await params;
   const row = await orNotFound(flow(world, id));
   const now = await world.clock.now();
-  const [names, trials, people, all, day, week, ever, past, space] = await Promise.all([
+  const [names, trials, people, all, day, week, ever, past, space, saved] = await Promise.all([
     library(world),
     latestTrials(world, id),
     specimens(world, id),
@@ -25,6 +25,7 @@ export default async function WorkbenchPage({ params }: { readonly params: Promi
     ribbon(world, id, undefined),
     versions(world, id),
     workspace(world.db),
+    drafts(world, id),
   ]);
   const live = past.find((version) => version.id === row.liveVersionId);
   return (
@@ -34,6 +35,7 @@ export default async function WorkbenchPage({ params }: { readonly params: Promi
         id,
         draftText: row.draftText,
         draftNo: row.draftNo,
+        drafts: saved,
         live: live ? { no: live.no, text: live.text, since: live.releasedAt } : null,
         underWay: all.find((entry) => entry.id === id)?.counts?.underWay ?? 0,
       }}
@@ -42,6 +44,7 @@ export default async function WorkbenchPage({ params }: { readonly params: Promi
       people={people}
       live={{ day, week, all: ever }}
       zone={space.zone}
+      userId={user.id}
       mayEdit={may('edit flows')}
       mayRelease={may('release')}
     />

@@ -1,0 +1,27 @@
+/** What the tests of the interface share: signing in, asking the API, axe. */
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page } from '@playwright/test';
+
+export const TOKEN = process.env.E2E_TOKEN ?? '';
+
+/** Signs in as one of the demo's people and waits for the desk. */
+export async function signIn(page: Page, name: string): Promise<void> {
+  await page.goto('/sign-in');
+  await page.getByRole('button', { name: new RegExp(name) }).click();
+  await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible();
+}
+
+/** No violation of WCAG A or AA on what is shown. */
+export async function accessible(page: Page): Promise<void> {
+  await expect(page).toHaveTitle(/Millrace/);
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
+  expect(violations.map((violation) => `${violation.id}: ${violation.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual(
+    [],
+  );
+}
+
+export async function api<T>(page: Page, path: string): Promise<T> {
+  const response = await page.request.get(`/api/v1${path}`, { headers: { authorization: `Bearer ${TOKEN}` } });
+  expect(response.status()).toBe(200);
+  return (await response.json()) as T;
+}

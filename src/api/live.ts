@@ -1,0 +1,15 @@
+import { z } from 'zod';
+
+/** What open pages are told while they are looked at; each says only that something is new, the page then asks for it. */
+export const liveEventSchema = z.discriminatedUnion('kind', [
+  /** records, trips, messages or reviews have changed */
+  z.object({ kind: z.literal('work') }),
+  /** a draft was saved */
+  z.object({ kind: z.literal('draft'), flowId: z.uuid(), no: z.number().int(), userId: z.uuid().nullable(), name: z.string() }),
+  /** somebody has a flow open; said again while it is */
+  z.object({ kind: z.literal('here'), flowId: z.uuid(), userId: z.uuid(), name: z.string() }),
+]);
+export type LiveEvent = z.infer<typeof liveEventSchema>;
+
+/** how often a page with a flow open says so */
+export const HERE_EVERY_MS = 15_000;

@@ -1,0 +1,62 @@
+import { HERE_EVERY_MS, type LiveEvent } from '../../api';
+import { sessionUser } from '../usecases/access';
+import { tellViewers, type LiveHub } from '../usecases/live';
+import type { World } from '../usecases/world';
+import { cookieOf } from './answer';
+
+/** A stream ends after so long; the browser opens it again, and who asks is looked at afresh. */
+const STREAM_MS = 10 * 60_000;
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
+
+/** Server-sent events (HTML standard, 9.2) for one open page; with `?flow=` the page has that flow open and others hear of it. */
+export async function answerLive(world: World, hub: LiveHub, request: Request): Promise<Response> {
+  const user = await sessionUser(world, cookieOf(request));
+  if (!user) return new Response('not signed in', { status: 401 });
+  const flowId = new URL(request.url).searchParams.get('flow');
+  const encoder = new TextEncoder();
+  let leave: () => void = () => undefined;
+  const stream = new ReadableStream<Uint8Array>({
+    start: async (controller) => {
+      const send = (text: string): void => {
+        try {
+          controller.enqueue(encoder.encode(text));
+        } catch {
+          leave();
+        }
+      };
+      const unwatch = await hub.watch((event: LiveEvent) => {
+        send(`data: ${JSON.stringify(event)}\n\n`);
+      });
+      const here = (): void => {
+        send(': here\n\n');
+        if (flowId !== null && UUID.test(flowId))
+          tellViewers(world, { kind: 'here', flowId, userId: user.id, name: user.name }).catch(() => undefined);
+      };
+      const beat = setInterval(here, HERE_EVERY_MS);
+      const end = setTimeout(() => {
+        leave();
+      }, STREAM_MS);
+      leave = () => {
+        leave = () => undefined;
+        clearInterval(beat);
+        clearTimeout(end);
+        unwatch();
+        try {
+          controller.close();
+        } catch {
+          // The reader has gone already.
+        }
+      };
+      request.signal.addEventListener('abort', () => {
+        leave();
+      });
+      here();
+    },
+    cancel: () => {
+      leave();
+    },
+  });
+  return new Response(stream, {
+    headers: { 'content-type': 'text/event-stream; charset=utf-8', 'cache-control': 'no-store, no-transform', 'x-accel-buffering': 'no' },
+  });
+}

@@ -1,0 +1,49 @@
+import { liveEventSchema, type LiveEvent } from '../../api';
+
+/**
+ * One stream of events for this tab, shared by all its parts. While the tab is hidden it is closed - browsers allow few
+ * connections to one server - and when the tab is seen again everything is asked for afresh.
+ */
+const listeners = new Set<(event: LiveEvent) => void>();
+
+const tell = (event: LiveEvent): void => {
+  for (const listener of listeners) listener(event);
+};
+
+/** Hears every event until the returned function is called. */
+export function onLive(listener: (event: LiveEvent) => void): () => void {
+  listeners.add(listener);
+  return () => {
+    listeners.delete(listener);
+  };
+}
+
+/** Opens the stream until the returned function is called; others are told that `flowId` is open here. */
+export function openLive(flowId: string | undefined): () => void {
+  let source: EventSource | undefined;
+  const open = (): void => {
+    source ??= new EventSource(`/live${flowId === undefined ? '' : `?flow=${encodeURIComponent(flowId)}`}`);
+    // What happened between the page's making and now, or while the line was down, was not heard: the page asks afresh.
+    source.onopen = () => {
+      tell({ kind: 'work' });
+    };
+    source.onmessage = (message: MessageEvent<string>) => {
+      const event = liveEventSchema.safeParse(JSON.parse(message.data));
+      if (event.success) tell(event.data);
+    };
+  };
+  const close = (): void => {
+    source?.close();
+    source = undefined;
+  };
+  const onVisible = (): void => {
+    if (document.visibilityState === 'hidden') return close();
+    open();
+  };
+  if (document.visibilityState === 'visible') open();
+  document.addEventListener('visibilitychange', onVisible);
+  return () => {
+    document.removeEventListener('visibilitychange', onVisible);
+    close();
+  };
+}
