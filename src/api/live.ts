@@ -6,8 +6,8 @@ export const liveEventSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('work') }),
   /** a draft was saved */
   z.object({ kind: z.literal('draft'), flowId: z.uuid(), no: z.number().int(), userId: z.uuid().nullable(), name: z.string() }),
-  /** somebody has a flow open; said again while it is */
-  z.object({ kind: z.literal('here'), flowId: z.uuid(), userId: z.uuid(), name: z.string() }),
+  /** somebody has a flow open; said again while it is. Who has just come is answered by those who are there */
+  z.object({ kind: z.literal('here'), flowId: z.uuid(), userId: z.uuid(), name: z.string(), arrived: z.boolean() }),
 ]);
 export type LiveEvent = z.infer<typeof liveEventSchema>;
 

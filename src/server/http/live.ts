@@ -24,15 +24,18 @@ export async function answerLive(world: World, hub: LiveHub, request: Request): 
           leave();
         }
       };
+      const sayHere = (arrived: boolean): void => {
+        if (flowId !== null && UUID.test(flowId))
+          tellViewers(world, { kind: 'here', flowId, userId: user.id, name: user.name, arrived }).catch(() => undefined);
+      };
       const unwatch = await hub.watch((event: LiveEvent) => {
         send(`data: ${JSON.stringify(event)}\n\n`);
+        if (event.kind === 'here' && event.arrived && event.flowId === flowId && event.userId !== user.id) sayHere(false);
       });
-      const here = (): void => {
-        send(': here\n\n');
-        if (flowId !== null && UUID.test(flowId))
-          tellViewers(world, { kind: 'here', flowId, userId: user.id, name: user.name }).catch(() => undefined);
-      };
-      const beat = setInterval(here, HERE_EVERY_MS);
+      const beat = setInterval(() => {
+        send(': still here\n\n');
+        sayHere(false);
+      }, HERE_EVERY_MS);
       const end = setTimeout(() => {
         leave();
       }, STREAM_MS);
@@ -50,7 +53,8 @@ export async function answerLive(world: World, hub: LiveHub, request: Request): 
       request.signal.addEventListener('abort', () => {
         leave();
       });
-      here();
+      send(': open\n\n');
+      sayHere(true);
     },
     cancel: () => {
       leave();

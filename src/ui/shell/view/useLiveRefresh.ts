@@ -5,6 +5,8 @@ import { onLive, openLive } from '../../client';
 
 /** A page is asked for again at most this often, however much happens. */
 const AT_MOST_EVERY_MS = 1_500;
+/** What is told together is asked for together. */
+const SETTLE_MS = 250;
 /** For words that were lost. */
 const AT_LEAST_EVERY_MS = 60_000;
 const FLOW = /^\/flows\/([0-9a-f-]{36})/;
@@ -24,7 +26,7 @@ export function useLiveRefresh(path: string): void {
     };
     const stop = onLive((event) => {
       if (event.kind !== 'work') return;
-      waiting ??= setTimeout(refresh, Math.max(0, last + AT_MOST_EVERY_MS - performance.now()));
+      waiting ??= setTimeout(refresh, Math.max(SETTLE_MS, last + AT_MOST_EVERY_MS - performance.now()));
     });
     const poll = setInterval(refresh, AT_LEAST_EVERY_MS);
     return () => {
