@@ -5,4 +5,5 @@
 export { HERE_EVERY_MS, liveEventSchema, type LiveEvent } from './live';
 export { openApiDocument } from './openapi';
 export { OPERATIONS, type ApiAction, type Operation, type OperationId } from './operations';
+export type { FileAnswer } from './op';
 export * as schemas from './schemas';

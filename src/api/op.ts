@@ -10,12 +10,18 @@ export interface Operation {
   readonly needs: ApiAction;
   readonly query?: z.ZodObject;
   readonly body?: z.ZodType;
-  /** the request body is a file, not JSON */
-  readonly takesFile?: boolean;
+  /** the request body is a file of this type, not JSON */
+  readonly takesFile?: 'text/csv' | 'application/octet-stream';
   readonly answer: z.ZodType;
   readonly status?: 201 | 202;
-  /** the answer is text of this type, not JSON */
-  readonly text?: 'text/csv; charset=utf-8';
+  /** the answer is a file of one of these types, not JSON: its handler gives a `FileAnswer` */
+  readonly givesFile?: readonly string[];
+}
+
+export interface FileAnswer {
+  readonly name: string;
+  readonly type: string;
+  readonly content: string | Uint8Array;
 }
 
 /** A page of a list: a search, a condition, where to go on. */

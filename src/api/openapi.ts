@@ -52,7 +52,7 @@ function describe(operationId: string, operation: Operation): Json {
     'x-needs': operation.needs,
     parameters: [...inPath, ...inQuery],
     ...(operation.takesFile
-      ? { requestBody: { required: true, content: { 'text/csv': { schema: { type: 'string', format: 'binary' } } } } }
+      ? { requestBody: { required: true, content: { [operation.takesFile]: { schema: { type: 'string', format: 'binary' } } } } }
       : {}),
     ...(operation.body
       ? { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(operation.body, 'input') } } } }
@@ -60,7 +60,9 @@ function describe(operationId: string, operation: Operation): Json {
     responses: {
       [String(operation.status ?? 200)]: {
         description: 'Done',
-        content: { [operation.text ? 'text/csv' : 'application/json']: { schema: schemaOf(operation.answer, 'output') } },
+        content: Object.fromEntries(
+          (operation.givesFile ?? ['application/json']).map((type) => [type, { schema: schemaOf(operation.answer, 'output') }]),
+        ),
       },
       400: problem,
       401: problem,

@@ -12,7 +12,7 @@ export const RECORD_OPERATIONS = {
     path: '/imports',
     summary: 'Upload a list (CSV). Nothing is created yet.',
     needs: 'take in',
-    takesFile: true,
+    takesFile: 'text/csv',
     query: z.object({ name: z.string().max(200), flow: uuid.optional() }),
     answer: s.previewSchema,
     status: 201,
@@ -59,7 +59,7 @@ export const RECORD_OPERATIONS = {
     summary: 'Refused rows as CSV, with the reason.',
     needs: 'look',
     answer: z.string(),
-    text: 'text/csv; charset=utf-8',
+    givesFile: ['text/csv'],
   }),
 
   listPeople: op({

@@ -126,6 +126,34 @@ export const flowSchema = z.object({
   liveSince: instant.nullable(),
   updatedAt: instant,
 });
+export const bundleChoiceSchema = z.discriminatedUnion('does', [
+  z.object({ does: z.literal('use'), name: z.string() }),
+  z.object({ does: z.literal('bring'), name: z.string().trim().min(1).max(120) }),
+  z.object({ does: z.literal('leave') }),
+]);
+/** A bundle on the wire; the server reads what it carries by the schemas of the named things. */
+export const bundleOnWireSchema = z.object({ format: z.string(), text: z.string().max(500_000), things: z.array(z.unknown()).max(500) });
+export const flowFileSchema = z.object({
+  bundle: bundleOnWireSchema,
+  /** the flow's name in the file, and one that is free here */
+  name: z.string(),
+  freeName: z.string(),
+  lines: z.number().int(),
+  matches: z.array(
+    z.object({
+      key: z.string(),
+      kind: z.string(),
+      name: z.string(),
+      state: z.enum(['same', 'here', 'differs', 'missing']),
+      carried: z.boolean(),
+      by: z.array(z.string()),
+      here: z.array(z.string()),
+      differences: z.array(z.string()),
+      free: z.string(),
+      choice: bundleChoiceSchema,
+    }),
+  ),
+});
 export const findingSchema = z.object({
   code: z.string(),
   severity: z.enum(['error', 'warning']),

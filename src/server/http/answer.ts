@@ -1,4 +1,4 @@
-import { openApiDocument, OPERATIONS, type Operation, type OperationId } from '../../api';
+import { openApiDocument, OPERATIONS, type FileAnswer, type Operation, type OperationId } from '../../api';
 import { may } from '../access';
 import type { UserRow } from '../store/access';
 import { sessionUser, tokenUser } from '../usecases/access';
@@ -120,11 +120,19 @@ async function run(world: World, request: Request, route: Route, who: { user: Us
   // The table ties each handler to its own operation's shapes; looked up by id they are one union, which TypeScript cannot pair again.
   const result = await (HANDLERS[route.id] as (call: unknown) => Promise<unknown>)(call);
   if (operation.method !== 'GET') await tellViewers(world, { kind: 'work' });
-  if (operation.text)
-    return new Response(String(result), {
-      headers: { 'content-type': operation.text, 'content-disposition': 'attachment; filename="refused.csv"' },
-    });
+  if (operation.givesFile) return fileResponse(result as FileAnswer);
   return Response.json(toWire(result), { status: operation.status ?? 200 });
+}
+
+function fileResponse({ name, type, content }: FileAnswer): Response {
+  // RFC 6266: a plain name for old readers, the whole one in UTF-8.
+  const plain = name.replace(/[^\w. -]/g, '_');
+  return new Response(typeof content === 'string' ? content : new Uint8Array(content), {
+    headers: {
+      'content-type': type,
+      'content-disposition': `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+    },
+  });
 }
 
 function invalid(where: string, issues: readonly { readonly path: readonly PropertyKey[]; readonly message: string }[]): Response {

@@ -53,7 +53,7 @@ describe('who may do what', () => {
       const { status, body } = await call(
         operation.method,
         pathOf(operation),
-        operation.takesFile ? 'a,b\n' : operation.body ? {} : undefined,
+        operation.takesFile !== undefined ? 'a,b\n' : operation.body ? {} : undefined,
         { authorization: `Bearer ${tokens[role]}` },
       );
       if (may(role, operation.needs)) expect([role, status]).not.toEqual([role, 403]);

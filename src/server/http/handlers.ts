@@ -2,6 +2,7 @@ import { stringify } from 'csv-stringify/sync';
 import type { z } from 'zod';
 import type { OPERATIONS, OperationId } from '../../api';
 import type { UserRow } from '../store/access';
+import * as bundles from '../usecases/bundles';
 import * as control from '../usecases/control';
 import * as flows from '../usecases/flows';
 import * as imports from '../usecases/imports';
@@ -44,11 +45,12 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   previewImport: ({ world, params, body }) => imports.previewImport(world, params.id ?? '', body),
   startImport: ({ world, actor, params, body }) => imports.startImport(world, actor, params.id ?? '', body),
   refusedRows: async ({ world, params }) => {
-    const { headings, rows } = await imports.refusedRows(world, params.id ?? '');
-    return stringify(
+    const { name, headings, rows } = await imports.refusedRows(world, params.id ?? '');
+    const content = stringify(
       [headings, ...rows].map((row) => row.map(safeCell)),
       { bom: true },
     );
+    return { name, type: 'text/csv; charset=utf-8', content };
   },
 
   listPeople: ({ world, query }) => records.people(world, query),
@@ -77,6 +79,10 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
 
   listFlows: async ({ world }) => ({ items: await flows.flows(world, await overview.startOfDay(world)) }),
   createFlow: ({ world, actor, body }) => flows.createFlow(world, actor, body.text),
+  flowSchema: async () => bundles.treeSchema(),
+  flowFile: ({ world, params, query }) => bundles.flowFile(world, params.id ?? '', query.as),
+  lookAtFlowFile: ({ world, query, file }) => bundles.lookAtFlowFile(world, { name: query.name, bytes: file }),
+  takeInFlow: ({ world, actor, body }) => bundles.takeInFlow(world, actor, body),
   checkFlow: async ({ world, body }) => ({ findings: await flows.checkText(world, body.text) }),
   getFlow: ({ world, params }) => flows.flow(world, params.id ?? ''),
   saveDraft: ({ world, actor, params, body }) => flows.saveDraft(world, actor, params.id ?? '', body),

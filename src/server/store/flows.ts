@@ -157,6 +157,15 @@ export async function listLibrary(tx: Tx): Promise<{ readonly kind: string; read
   return [...(await tx<{ kind: string; name: string; body: unknown }[]>`select kind, name, body from library_item order by kind, name`)];
 }
 
+/** False when there is one of this kind and name: it is left as it is. */
+export async function insertLibrary(tx: Tx, kind: string, name: string, body: unknown): Promise<boolean> {
+  return (
+    (
+      await tx`insert into library_item (kind, name, body) values (${kind}, ${name}, ${tx.json(body as never)}) on conflict do nothing returning 1`
+    ).length > 0
+  );
+}
+
 export async function putLibrary(tx: Tx, kind: string, name: string, body: unknown): Promise<void> {
   await tx`insert into library_item (kind, name, body) values (${kind}, ${name}, ${tx.json(body as never)}) on conflict (kind, name) do update set body = excluded.body`;
 }

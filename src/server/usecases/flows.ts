@@ -2,6 +2,7 @@ import { type Instant, stableId } from '../../core/base';
 import { checkFlow, type Finding } from '../../core/flow/check';
 import { keepMarks } from '../../core/flow/edit';
 import { parseFlow, printFlow } from '../../core/flow/syntax';
+import type { Tx } from '../db';
 import {
   draftTexts,
   findFlow,
@@ -61,18 +62,22 @@ export async function versions(world: World, id: string) {
 
 /** A new flow from its text; its name comes from the text. */
 export async function createFlow(world: World, actor: Actor, text: string): Promise<FlowRow> {
+  const now = await world.clock.now();
+  const id = await world.db.begin((tx) => makeFlow(world, tx, actor, text, now));
+  return flow(world, id);
+}
+
+/** The same within a transaction; gives the new flow's id. */
+export async function makeFlow(world: World, tx: Tx, actor: Actor, text: string, now: Instant): Promise<string> {
   const parsed = parseFlow(text);
   const name = parsed.tree.name?.text.trim() ?? '';
   if (name === '') throw new Refusal('not valid', 'the flow has no name: its first line is flow "Name"');
   const id = world.newId();
-  const now = await world.clock.now();
   const printed = printFlow(parsed.tree, { marks: true });
-  await world.db.begin(async (tx) => {
-    if (!(await insertFlow(tx, { id, name, text: printed }, now))) throw new Refusal('conflict', `there is a flow named “${name}” already`);
-    await insertDraft(tx, { flowId: id, no: 1, text: printed, userId: actor.userId, keep: DRAFTS_KEPT }, now);
-  });
-  await insertAudit(world.db, { at: now, userId: actor.userId, what: 'made a flow', detail: { flowId: id, name } });
-  return flow(world, id);
+  if (!(await insertFlow(tx, { id, name, text: printed }, now))) throw new Refusal('conflict', `there is a flow named “${name}” already`);
+  await insertDraft(tx, { flowId: id, no: 1, text: printed, userId: actor.userId, keep: DRAFTS_KEPT }, now);
+  await insertAudit(tx, { at: now, userId: actor.userId, what: 'made a flow', detail: { flowId: id, name } });
+  return id;
 }
 
 /** Texts of the drafts saved so far, oldest first: what undo can go back to. */

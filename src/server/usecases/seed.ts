@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { stableId } from '../../core/base';
 import { fieldOf, readTyped, type FactDraft, type FactValue } from '../../core/facts';
-import { librarySchema } from '../../core/flow/check';
+import { libraryItemSchema } from '../../core/flow/check';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
 import { insertUser } from '../store/access';
 import { insertFacts } from '../store/facts';
@@ -14,9 +14,6 @@ import { connectWebhook } from './webhooks';
 import { createFlow } from './flows';
 import { release } from './releases';
 import type { World } from './world';
-
-const item = <K extends string, S extends z.ZodType>(kind: K, body: S) => z.object({ kind: z.literal(kind), name: z.string(), body });
-const { shape } = librarySchema;
 
 /** A workspace as data: people, teams, mailboxes, named things. */
 export const workspaceSeedSchema = z.object({
@@ -37,16 +34,7 @@ export const workspaceSeedSchema = z.object({
       personGapDays: z.number().int(),
     }),
   ),
-  library: z.array(
-    z.discriminatedUnion('kind', [
-      item('scorecard', shape.scorecards.element),
-      item('template', shape.templates.element),
-      item('plan', shape.plans.element),
-      item('chain', shape.chains.element),
-      item('pipeline', shape.pipelines.element),
-      item('intake', shape.intakes.element),
-    ]),
-  ),
+  library: z.array(libraryItemSchema),
   webhooks: z.array(z.object({ name: z.string(), url: z.url(), secret: z.string() })).default([]),
   flows: z.array(z.string()),
   crm: z.object({ companies: z.string(), people: z.string(), deals: z.string().optional() }).optional(),

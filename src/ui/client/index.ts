@@ -35,7 +35,9 @@ export async function call<Id extends OperationId>(id: Id, ask: Ask<Id>): Promis
   const body = ask.file ?? ('body' in ask ? JSON.stringify(ask.body) : undefined);
   const response = await fetch(`/api/v1${path}${query}`, {
     method: operation.method,
-    ...(body === undefined ? {} : { body, headers: { 'content-type': ask.file ? 'text/csv' : 'application/json' } }),
+    ...(body === undefined
+      ? {}
+      : { body, headers: { 'content-type': ask.file ? ask.file.type || 'application/octet-stream' : 'application/json' } }),
   });
   const answer: unknown = response.headers.get('content-type')?.includes('json') ? await response.json() : await response.text();
   if (!response.ok) {

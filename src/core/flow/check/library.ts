@@ -19,6 +19,20 @@ export const librarySchema = z.object({
 });
 export type Library = z.infer<typeof librarySchema>;
 
+const { shape } = librarySchema;
+const item = <K extends string, S extends z.ZodType>(kind: K, body: S) =>
+  z.object({ kind: z.literal(kind), name: z.string().min(1), body });
+/** One named thing by itself, as it is kept and as it travels with a flow. */
+export const libraryItemSchema = z.discriminatedUnion('kind', [
+  item('scorecard', shape.scorecards.element),
+  item('template', shape.templates.element),
+  item('plan', shape.plans.element),
+  item('chain', shape.chains.element),
+  item('pipeline', shape.pipelines.element),
+  item('intake', shape.intakes.element),
+]);
+export type LibraryItem = z.infer<typeof libraryItemSchema>;
+
 /** Roles that `ask` and `tell` may name besides teams. */
 export const ASKABLE_ROLES = ['owner', 'builder', 'reviewer'] as const;
 

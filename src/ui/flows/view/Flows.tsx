@@ -54,9 +54,14 @@ export function Flows({
     <>
       <TopBar title="Flows" tags={<span className="quiet">what is to happen to records, as lines of text</span>}>
         {mayEdit ? (
-          <Button variant="contained" onClick={make}>
-            New flow
-          </Button>
+          <>
+            <Button component={Link} href="/flows/from-file">
+              From a file …
+            </Button>
+            <Button variant="contained" onClick={make}>
+              New flow
+            </Button>
+          </>
         ) : null}
       </TopBar>
       {problem ? (

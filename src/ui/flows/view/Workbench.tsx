@@ -11,6 +11,7 @@ import { useShortcuts } from '../../kit/keys';
 import { Empty, Notice, Tag, TopBar } from '../../kit/parts';
 import { figuresOf, readScript } from '../state/script';
 import { RANGES, type LineCount, type Range, type Trial } from '../state/types';
+import { AsFile } from './AsFile';
 import './flows.css';
 import { LiveAtLine } from './LiveAtLine';
 import { NotSaved } from './NotSaved';
@@ -134,6 +135,7 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
           </>
         }
       >
+        <AsFile flowId={flow.id} />
         <Specimens
           flowId={flow.id}
           people={people}

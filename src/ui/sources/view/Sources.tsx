@@ -1,10 +1,10 @@
 'use client';
-import { Button } from '@mui/material';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
-import { useRef, useState, type DragEvent } from 'react';
+import { useState } from 'react';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
+import { DropFile } from '../../kit/DropFile';
 import { ago } from '../../kit/format';
 import { GoRow, Notice, Tag, TopBar } from '../../kit/parts';
 
@@ -30,12 +30,9 @@ export function Sources({
   readonly mayTakeIn: boolean;
 }) {
   const router = useRouter();
-  const picker = useRef<HTMLInputElement>(null);
-  const [over, setOver] = useState(false);
   const [busy, setBusy] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const bring = (file: File | undefined): void => {
-    if (!file) return;
+  const bring = (file: File): void => {
     setBusy(file.name);
     setProblem(null);
     call('uploadList', { query: { name: file.name }, file }).then(
@@ -47,11 +44,6 @@ export function Sources({
         setProblem(sayProblem(error));
       },
     );
-  };
-  const onDrop = (event: DragEvent): void => {
-    event.preventDefault();
-    setOver(false);
-    bring(event.dataTransfer.files[0]);
   };
   return (
     <>
@@ -68,46 +60,15 @@ export function Sources({
       <div className="cols">
         <section className="col paper grow">
           {mayTakeIn ? (
-            <div
-              onDragOver={(event) => {
-                event.preventDefault();
-                setOver(true);
-              }}
-              onDragLeave={() => {
-                setOver(false);
-              }}
-              onDrop={onDrop}
-              style={{
-                margin: 16,
-                padding: '22px 24px',
-                border: `1px dashed ${over ? 'var(--river)' : 'var(--edge)'}`,
-                background: over ? 'var(--chosen)' : 'var(--ground)',
-                borderRadius: 4,
-                display: 'flex',
-                alignItems: 'center',
-                gap: 20,
-              }}
+            <DropFile
+              title={busy ? `Looking at ${busy} …` : 'Drop a list of people here'}
+              accept=".csv,.txt,.tsv,text/csv"
+              label="List file"
+              disabled={busy !== null}
+              onFile={bring}
             >
-              <div className="grow">
-                <div className="strong">{busy ? `Looking at ${busy} …` : 'Drop a list of people here'}</div>
-                <div className="quiet">
-                  CSV with any headings, any delimiter, any encoding. You see what will happen with every row before anything is changed.
-                </div>
-              </div>
-              <Button variant="contained" disabled={busy !== null} onClick={() => picker.current?.click()}>
-                Choose a file
-              </Button>
-              <input
-                ref={picker}
-                type="file"
-                accept=".csv,.txt,.tsv,text/csv"
-                hidden
-                aria-label="List file"
-                onChange={(event) => {
-                  bring(event.target.files?.[0]);
-                }}
-              />
-            </div>
+              CSV with any headings, any delimiter, any encoding. You see what will happen with every row before anything is changed.
+            </DropFile>
           ) : null}
           <div className="bar ruled">
             <h2>Lists taken in</h2>

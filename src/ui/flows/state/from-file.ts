@@ -1,0 +1,79 @@
+/** A flow that comes in from a file: what is chosen for each name, and what the flow would then be here. */
+import { settleBundle, type Bundle, type Choice, type Match } from '../../../core/flow/bundle';
+import { checkFlow, librarySchema, type Library, type LibraryItem } from '../../../core/flow/check';
+import { parseFlow, printFlow } from '../../../core/flow/syntax';
+
+export interface Arriving {
+  readonly bundle: Bundle;
+  readonly matches: readonly Match[];
+}
+
+/** The ways a name can be settled, as they are offered: the value tells the choices apart. */
+export interface Offer {
+  readonly value: string;
+  readonly label: string;
+  readonly choice: Choice;
+}
+
+export function offersFor(match: Match): readonly Offer[] {
+  const others = match.here.filter((name) => name !== match.name);
+  return [
+    ...(match.here.includes(match.name)
+      ? [{ value: `use ${match.name}`, label: 'the one here', choice: { does: 'use', name: match.name } as const }]
+      : []),
+    ...(match.carried && match.state !== 'same'
+      ? [
+          {
+            value: `bring ${match.free}`,
+            label: match.free === match.name ? 'make it from the file' : `make it from the file as “${match.free}”`,
+            choice: { does: 'bring', name: match.free } as const,
+          },
+        ]
+      : []),
+    ...others.map((name): Offer => ({ value: `use ${name}`, label: `“${name}”, which is here`, choice: { does: 'use', name } })),
+    ...(match.state === 'missing' && !match.carried
+      ? [{ value: 'leave', label: 'leave it open: the checker will point at it', choice: { does: 'leave' } as const }]
+      : []),
+  ];
+}
+
+export const valueOf = (choice: Choice): string => (choice.does === 'leave' ? 'leave' : `${choice.does} ${choice.name}`);
+
+/** What a match needs from a person: nothing, a look, or a choice. */
+export const needOf = (match: Match, choice: Choice): 'nothing' | 'look' | 'choice' =>
+  choice.does === 'leave' ? 'choice' : match.state === 'differs' ? 'look' : 'nothing';
+
+export interface Outlook {
+  readonly text: string;
+  readonly make: readonly LibraryItem[];
+  readonly errors: readonly string[];
+  readonly problems: Readonly<Record<string, string>>;
+}
+
+/** The flow as it would stand here, with what would be made for it and what the checker would say. */
+export function outlook({ bundle }: Arriving, library: Library, choices: Readonly<Record<string, Choice>>): Outlook {
+  const settled = settleBundle(bundle, library, choices);
+  if (!settled.ok)
+    return {
+      text: bundle.text,
+      make: [],
+      errors: [],
+      problems: Object.fromEntries(settled.problems.map((problem) => [problem.key, problem.message])),
+    };
+  const parsed = parseFlow(settled.text);
+  const errors = checkFlow(parsed, withItems(library, settled.make)).filter((finding) => finding.severity === 'error');
+  return { text: printFlow(parsed.tree), make: settled.make, errors: errors.map((finding) => finding.message), problems: {} };
+}
+
+function withItems(library: Library, items: readonly LibraryItem[]): Library {
+  const of = (kind: LibraryItem['kind']): unknown[] => items.filter((item) => item.kind === kind).map((item) => item.body);
+  return librarySchema.parse({
+    ...library,
+    scorecards: [...library.scorecards, ...of('scorecard')],
+    templates: [...library.templates, ...of('template')],
+    plans: [...library.plans, ...of('plan')],
+    chains: [...library.chains, ...of('chain')],
+    pipelines: [...library.pipelines, ...of('pipeline')],
+    intakes: [...library.intakes, ...of('intake')],
+  });
+}
