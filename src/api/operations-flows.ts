@@ -181,7 +181,13 @@ export const FLOW_OPERATIONS = {
     path: '/flows/{id}/trials',
     summary: 'Try the draft on records with nothing sent.',
     needs: 'edit flows',
-    body: z.object({ recordIds: z.array(uuid).min(1).max(200).optional() }),
+    body: z.object({
+      recordIds: z.array(uuid).min(1).max(200).optional(),
+      /** what lookups may cost; two euros when left out */
+      limitMicro: z.number().int().min(0).max(1_000_000_000).optional(),
+      /** read and look up everything again, also what earlier trials know */
+      afresh: z.boolean().optional(),
+    }),
     answer: z.object({ trialId: uuid }),
     status: 202,
   }),

@@ -313,11 +313,14 @@ export const trialSchema = z.object({
   at: instant,
   running: z.number().int().describe('specimens still on their way'),
   costMicro: money,
+  limitMicro: money.describe('what lookups may cost'),
+  reused: z.number().int().describe('lines whose answer came from earlier trials'),
   trips: z.array(
     z.object({
       id,
       personId: id,
       personName: z.string(),
+      title: z.string(),
       companyName: z.string().nullable(),
       state: tripSchema.shape.state,
       why: z.string(),

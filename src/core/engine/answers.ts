@@ -117,10 +117,11 @@ function wasRead(answer: AnswerOf<'read'>, step: StepOf<'read'>, line: Instructi
   run.log(
     line,
     'passed',
-    `${found} of ${plural(answer.findings.length, 'answer')} from ${plural(answer.pages, 'page')}${answer.says ? ` · ${answer.says}` : ''}`,
+    `${found} of ${plural(answer.findings.length, 'answer')} from ${plural(answer.pages, 'page')}${answer.says ? ` · ${answer.says}` : ''}${answer.reusedFrom === undefined ? '' : ' · as read before'}`,
     {
       findings: answer.findings.map((finding) => ({ ...finding, unit: fieldOf('company', finding.id)?.unit ?? null })),
       pages: answer.pages,
+      ...(answer.reusedFrom !== undefined && { reusedFrom: answer.reusedFrom }),
     },
     answer,
   );

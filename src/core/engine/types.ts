@@ -117,6 +117,8 @@ export type Answer =
       readonly tookMs: number;
       readonly costMicro: number;
       readonly says: string;
+      /** of a trial: read then, by an earlier one */
+      readonly reusedFrom?: Instant;
     }
   | { readonly kind: 'look up'; readonly asked: readonly Asked[] }
   | {

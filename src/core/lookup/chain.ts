@@ -27,6 +27,8 @@ export interface Asked {
   readonly why: string;
   readonly costMicro: number;
   readonly tookMs: number;
+  /** the answer was kept from an earlier question: nothing was asked or paid */
+  readonly kept?: boolean;
 }
 
 export interface UsabilityInput {

@@ -132,25 +132,50 @@ export interface TrialRow {
   readonly text: string;
   readonly library: unknown;
   readonly createdAt: Instant;
+  readonly limitMicro: number;
+  /** nothing is answered from earlier trials */
+  readonly afresh: boolean;
 }
 export async function insertTrial(
   tx: Tx,
-  trial: { readonly id: string; readonly flowId: string; readonly text: string; readonly library: unknown; readonly userId: string | null },
+  trial: Omit<TrialRow, 'createdAt'> & { readonly userId: string | null },
   now: Instant,
 ): Promise<void> {
-  await tx`insert into trial (id, flow_id, text, library, created_by, created_at) values (${trial.id}, ${trial.flowId}, ${trial.text}, ${tx.json(trial.library as never)}, ${trial.userId}, ${now})`;
+  await tx`insert into trial (id, flow_id, text, library, limit_micro, afresh, created_by, created_at) values (${trial.id}, ${trial.flowId}, ${trial.text}, ${tx.json(trial.library as never)}, ${trial.limitMicro}, ${trial.afresh}, ${trial.userId}, ${now})`;
 }
 
 export async function trialsOf(tx: Tx, ids: readonly string[]): Promise<TrialRow[]> {
-  return [...(await tx<TrialRow[]>`select id, flow_id, text, library, created_at from trial where id = any(${[...ids]})`)];
+  return [
+    ...(await tx<TrialRow[]>`select id, flow_id, text, library, limit_micro, afresh, created_at from trial where id = any(${[...ids]})`),
+  ];
 }
 
 export async function lastTrials(tx: Tx, flowId: string, limit: number): Promise<TrialRow[]> {
   return [
     ...(await tx<
       TrialRow[]
-    >`select id, flow_id, text, library, created_at from trial where flow_id = ${flowId} order by created_at desc, id desc limit ${limit}`),
+    >`select id, flow_id, text, library, limit_micro, afresh, created_at from trial where flow_id = ${flowId} order by created_at desc, id desc limit ${limit}`),
   ];
+}
+
+/** What an earlier trial of the flow has read under this key since then. */
+export async function trialReading(
+  tx: Tx,
+  ask: { readonly flowId: string; readonly key: string; readonly since: Instant },
+): Promise<{ readonly answer: unknown; readonly readAt: Instant } | undefined> {
+  const [row] = await tx<
+    { answer: unknown; readAt: Instant }[]
+  >`select answer, read_at from trial_reading where flow_id = ${ask.flowId} and key = ${ask.key} and read_at >= ${ask.since}`;
+  return row;
+}
+
+export async function putTrialReading(
+  tx: Tx,
+  reading: { readonly flowId: string; readonly key: string; readonly answer: unknown },
+  now: Instant,
+): Promise<void> {
+  await tx`insert into trial_reading (flow_id, key, answer, read_at) values (${reading.flowId}, ${reading.key}, ${tx.json(reading.answer as never)}, ${now})
+    on conflict (flow_id, key) do update set answer = excluded.answer, read_at = excluded.read_at`;
 }
 
 export async function listLibrary(tx: Tx): Promise<{ readonly kind: string; readonly name: string; readonly body: unknown }[]> {

@@ -169,6 +169,7 @@ export async function trialTrips(
     readonly companyName: string | null;
     readonly companyId: string | null;
     readonly dealId: string | null;
+    readonly dealTitle: string | null;
     readonly state: TripState['kind'];
     readonly stateDetail: JsonObject;
     readonly vars: Trip['vars'];
@@ -183,12 +184,13 @@ export async function trialTrips(
         companyName: string | null;
         companyId: string | null;
         dealId: string | null;
+        dealTitle: string | null;
         state: TripState['kind'];
         stateDetail: JsonObject;
         vars: Trip['vars'];
       }[]
     >`
-    select t.id, t.person_id, p.name as person_name, c.name as company_name, p.company_id, t.deal_id, t.state, t.state_detail, t.vars from trip t join person p on p.id = t.person_id left join company c on c.id = p.company_id
+    select t.id, t.person_id, p.name as person_name, c.name as company_name, p.company_id, t.deal_id, d.title as deal_title, t.state, t.state_detail, t.vars from trip t join person p on p.id = t.person_id left join company c on c.id = p.company_id left join deal d on d.id = t.deal_id
     where t.trial_id = ${trialId} order by t.intake_key`),
   ];
 }

@@ -1,6 +1,6 @@
 /** Holding back, ending, moving, limits of a release, budgets and shut connections: on a real database with a worker. */
 import { stableId } from '../../core/base';
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorkspace, goodSite, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { WorldFailure } from '../ports';
 import { connect } from '../db';
 import { reserve, settleSpend, spentOn } from '../store/control';
@@ -241,11 +241,52 @@ test('a connection that keeps failing is left alone, and trips are held back wit
 test('a trial spends no more than it may', async () => {
   world.outside.provider = () => ({ value: 'x@y.example', confidence: 0.9, tookMs: 1 });
   const id = await made('look up email with "Work e-mail"\n');
-  const trialId = await startTrial(world, ines, id, { recordIds: await people(3) });
-  await world.db`insert into spend (budget, day, spent_micro) values (${`trial ${trialId}`}, '2026-11-24', 1990000)`;
+  const trialId = await startTrial(world, ines, id, { recordIds: await people(3), limitMicro: 1_000 });
   await drain();
   const view = await trial(world, id, trialId);
+  expect(view).toMatchObject({ limitMicro: 1_000, costMicro: 0 });
   expect(view?.trips.map((entry) => entry.why)).toEqual(Array.from({ length: 3 }, () => 'what a trial may spend is used up'));
+});
+
+test('a trial after a trial asks outside only what has changed, says so, and asks everything when it is to run afresh', async () => {
+  world.outside.provider = () => ({ value: 'someone@f0.example', confidence: 0.9, tookMs: 1 });
+  const ids = await people(2);
+  goodSite(world.outside, 'f0.example');
+  goodSite(world.outside, 'f1.example');
+  const text = (question: string): string =>
+    `read company from website as research\n  expansion: yes/no "${question}"\nlook up email with "Work e-mail"\n`;
+  const id = await made(text('Was an expansion announced?'));
+  const tryOut = async (afresh = false) => {
+    const [fetched, asked] = [world.outside.fetched, world.outside.asked.length];
+    const trialId = await startTrial(world, ines, id, { recordIds: ids, afresh });
+    await drain();
+    const view = await trial(world, id, trialId);
+    expect(view?.trips.map((entry) => entry.state)).toEqual(['done', 'done']);
+    return {
+      reused: view?.reused,
+      pages: world.outside.fetched - fetched,
+      questions: world.outside.asked.length - asked,
+      found: view?.trips.map((entry) => entry.journal.find((line) => line.verb === 'read')?.says),
+    };
+  };
+  const first = await tryOut();
+  expect(first).toMatchObject({ reused: 0, pages: 2 });
+  expect(first.questions).toBeGreaterThanOrEqual(2);
+  expect(await tryOut()).toEqual({
+    reused: 4,
+    pages: 0,
+    questions: 0,
+    found: first.found?.map((says) => `${says ?? ''} · as read before`),
+  });
+  // Another question is another reading; the pages are still there, and lookups are as they were.
+  const row = await flow(world, id);
+  await saveDraft(world, ines, id, {
+    text: row.draftText.replace('Was an expansion announced?', 'Is there an expansion?'),
+    base: row.draftNo,
+  });
+  expect(await tryOut()).toMatchObject({ reused: 2, pages: 0, questions: 0 });
+  expect(await tryOut()).toMatchObject({ reused: 4 });
+  expect(await tryOut(true)).toMatchObject({ reused: 0, pages: 2, questions: first.questions });
 });
 
 test('a forecast is kept with its release and set against what came about', async () => {

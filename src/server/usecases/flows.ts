@@ -1,4 +1,4 @@
-import { type Instant, stableId } from '../../core/base';
+import { type Instant, type JsonObject, stableId } from '../../core/base';
 import { checkFlow, type Finding } from '../../core/flow/check';
 import { keepMarks } from '../../core/flow/edit';
 import { parseFlow, printFlow } from '../../core/flow/syntax';
@@ -31,6 +31,9 @@ import { found, Refusal, type Actor, type World } from './world';
 
 /** Undo reaches back so many saved drafts. */
 const DRAFTS_KEPT = 200;
+
+/** What one trial may spend on lookups unless it is told. */
+const TRIAL_LIMIT_MICRO = 2_000_000;
 
 export interface FlowSummary extends FlowRow {
   readonly counts: FlowCounts | undefined;
@@ -159,7 +162,12 @@ export async function startTrial(
   world: World,
   actor: Actor,
   id: string,
-  ask: { readonly recordIds?: readonly string[] | undefined },
+  ask: {
+    readonly recordIds?: readonly string[] | undefined;
+    readonly limitMicro?: number | undefined;
+    /** read and look up everything again, also what earlier trials know */
+    readonly afresh?: boolean | undefined;
+  },
 ): Promise<string> {
   const row = await flow(world, id);
   const library = await loadLibrary(world.db);
@@ -171,7 +179,19 @@ export async function startTrial(
   const trialId = world.newId();
   const now = await world.clock.now();
   await world.db.begin(async (tx) => {
-    await insertTrial(tx, { id: trialId, flowId: id, text: row.draftText, library, userId: actor.userId }, now);
+    await insertTrial(
+      tx,
+      {
+        id: trialId,
+        flowId: id,
+        text: row.draftText,
+        library,
+        userId: actor.userId,
+        limitMicro: ask.limitMicro ?? TRIAL_LIMIT_MICRO,
+        afresh: ask.afresh ?? false,
+      },
+      now,
+    );
     await insertTrips(
       tx,
       subjects.map(({ personId, dealId }, i) => ({
@@ -193,6 +213,8 @@ export interface TrialTripView {
   readonly id: string;
   readonly personId: string;
   readonly personName: string;
+  /** what the specimen is called: the deal where the flow is about deals, else the person */
+  readonly title: string;
   readonly companyName: string | null;
   readonly state: string;
   readonly why: string;
@@ -207,6 +229,15 @@ export interface TrialView {
   readonly trips: readonly TrialTripView[];
   readonly lines: readonly LineCount[];
   readonly costMicro: number;
+  readonly limitMicro: number;
+  /** answers that were taken from earlier trials, and lookups that were paid before */
+  readonly reused: number;
+}
+
+/** A line whose answer came from before: a site read by an earlier trial, or a lookup of which nothing was asked again. */
+function isReused({ detail }: StoredEntry): boolean {
+  const asked = Array.isArray(detail.asked) ? (detail.asked as readonly JsonObject[]) : [];
+  return detail.reusedFrom !== undefined || (asked.length > 0 && asked.every((entry) => entry.kept === true));
 }
 
 /** A trial as the workbench shows it: every specimen with its journal, and the facts its score rests on. */
@@ -231,10 +262,13 @@ export async function trial(world: World, flowId: string, trialId: string): Prom
     lines,
     running: trips.filter((trip) => !['done', 'stopped', 'stuck'].includes(trip.state)).length,
     costMicro: journal.reduce((sum, entry) => sum + entry.costMicro, 0),
+    limitMicro: row.limitMicro,
+    reused: journal.filter(isReused).length,
     trips: trips.map((trip) => ({
       id: trip.id,
       personId: trip.personId,
       personName: trip.personName,
+      title: aboutOf(row.text) === 'deal' ? (trip.dealTitle ?? trip.personName) : trip.personName,
       companyName: trip.companyName,
       state: trip.state,
       why: typeof trip.stateDetail.why === 'string' ? trip.stateDetail.why : '',

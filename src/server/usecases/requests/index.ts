@@ -9,6 +9,7 @@ import { lookUp } from './lookup';
 import { HeldBack } from './paid';
 import { match } from './match';
 import { read } from './read';
+import { readForTrial } from './trial';
 
 /** Finds out what a line asked for. What the outside did to us comes back as a `failed` event, never as an exception. */
 export async function answerRequest(world: World, held: HeldTrip, view: RecordView, request: Request): Promise<TripEvent> {
@@ -17,7 +18,7 @@ export async function answerRequest(world: World, held: HeldTrip, view: RecordVi
       case 'match':
         return { kind: 'answer', answer: await match(world, held, view, request) };
       case 'read':
-        return { kind: 'answer', answer: await read(world, request) };
+        return { kind: 'answer', answer: await (held.trialId === null ? read(world, request) : readForTrial(world, held, request)) };
       case 'look up':
         return { kind: 'answer', answer: await lookUp(world, held, view, request) };
       case 'compose':

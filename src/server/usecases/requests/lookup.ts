@@ -7,6 +7,7 @@ import { WorldFailure } from '../../ports';
 import { beginLookup, endLookup } from '../../store/effects';
 import type { HeldTrip } from '../../store/trips';
 import type { World } from '../world';
+import { trialOf } from './trial';
 import { counted, inTurn, setAside, settleReservation, type Reservation } from './paid';
 
 const keptSchema = z.object({ value: z.string().nullable(), confidence: z.number(), tookMs: z.number() });
@@ -22,8 +23,9 @@ export async function lookUp(
   request: Extract<Request, { kind: 'look up' }>,
 ): Promise<Extract<Answer, { kind: 'look up' }>> {
   const asked: Asked[] = [];
+  const { afresh } = await trialOf(world, held);
   for (let provider = nextProvider(request.chain, asked); provider !== undefined; provider = nextProvider(request.chain, asked)) {
-    asked.push(await askOne(world, held, view, request.field, provider));
+    asked.push(await askOne(world, held, view, request.field, provider, afresh));
   }
   return { kind: 'look up', asked };
 }
@@ -34,9 +36,11 @@ async function askOne(
   view: RecordView,
   field: string,
   provider: LookupChain['providers'][number],
+  afresh: boolean,
 ): Promise<Asked> {
   const host = companySite(typeof view.company?.website === 'string' ? view.company.website : null);
-  const key = `look up ${field} ${view.person.id} ${provider.name}`;
+  // A trial that takes nothing from before asks under a name of its own; again after a crash it is the same name.
+  const key = `look up ${field} ${view.person.id} ${provider.name}${afresh ? ` ${held.trialId ?? ''}` : ''}`;
   const now = await world.clock.now();
   const ledger = await beginLookup(
     world.db,
@@ -75,7 +79,15 @@ async function askOne(
     await settleReservation(tx, key, reservation, costMicro);
   });
   if (answer.value === null)
-    return { provider: provider.name, outcome: 'nothing', value: null, why: 'knows no address', costMicro, tookMs: answer.tookMs };
+    return {
+      provider: provider.name,
+      outcome: 'nothing',
+      value: null,
+      why: 'knows no address',
+      costMicro,
+      tookMs: answer.tookMs,
+      ...(kept?.success && { kept: true }),
+    };
   const verdict = usable({ value: answer.value, personName: view.person.name, companyHost: host, confidence: answer.confidence });
   return {
     provider: provider.name,
@@ -84,5 +96,6 @@ async function askOne(
     why: kept?.success ? `${verdict.why} · paid before` : verdict.why,
     costMicro,
     tookMs: answer.tookMs,
+    ...(kept?.success && { kept: true }),
   };
 }

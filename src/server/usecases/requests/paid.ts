@@ -10,6 +10,7 @@ import { insertNotices, usersNamed } from '../../store/outbox';
 import type { HeldTrip } from '../../store/trips';
 import { WorldFailure } from '../../ports';
 import { workspace, type World } from '../world';
+import { trialOf } from './trial';
 
 /** The line may not be run before then, though nothing is wrong. */
 export class HeldBack extends Error {
@@ -28,8 +29,6 @@ interface Budget {
   readonly says: string;
   readonly limitMicro: number;
 }
-/** What one trial may spend on lookups. */
-export const TRIAL_LIMIT_MICRO = 2_000_000;
 /** Failures in a row that shut a connection, and for how long at first. */
 const BREAKER = { failures: 5, shutMs: 30_000 } as const;
 
@@ -62,7 +61,7 @@ export async function counted<T>(world: World, name: string, call: () => Promise
 async function budgetsOf(world: World, held: HeldTrip, provider: Provider): Promise<readonly Budget[]> {
   const of = (name: string, says: string, limitMicro: number | null | undefined): readonly Budget[] =>
     limitMicro === null || limitMicro === undefined ? [] : [{ name, says, limitMicro }];
-  if (held.trialId !== null) return of(`trial ${held.trialId}`, 'what a trial may spend', TRIAL_LIMIT_MICRO);
+  if (held.trialId !== null) return of(`trial ${held.trialId}`, 'what a trial may spend', (await trialOf(world, held)).limitMicro);
   const [version] = held.versionId === null ? [] : await versionsOf(world.db, [held.versionId]);
   return [
     ...of(`flow ${held.flowId}`, 'the flow’s budget for today', version?.dayBudgetMicro),

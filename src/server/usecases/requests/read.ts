@@ -9,10 +9,14 @@ const FRESH_MS = 7 * 86_400_000;
 const HARD_MAX_PAGES = 40;
 
 /**
- * Reads a company's site page by page, best links first, and answers each question from all pages. A site that refuses or
+ * Reads a company's site page by page, best links first, and answers each question from all pages; `afresh` takes no page from the cache. A site that refuses or
  * is not there is an answer ("not found"); a site that fails for now is a failure to be tried again.
  */
-export async function read(world: World, request: Extract<Request, { kind: 'read' }>): Promise<Extract<Answer, { kind: 'read' }>> {
+export async function read(
+  world: World,
+  request: Extract<Request, { kind: 'read' }>,
+  afresh = false,
+): Promise<Extract<Answer, { kind: 'read' }>> {
   const started = performance.now();
   const now = await world.clock.now();
   const host = request.website.replace(/^https?:\/\//, '').split('/')[0] ?? '';
@@ -25,7 +29,7 @@ export async function read(world: World, request: Extract<Request, { kind: 'read
   while (queue.length > 0 && pages.length < limit) {
     const url = queue.shift() ?? '';
     try {
-      const page = await fetchPage(world, url, now);
+      const page = await fetchPage(world, url, now, afresh);
       pages.push(page);
       // Only the site's own pages are followed: what a page says can never send the reader elsewhere.
       links.push(...page.links.filter((link) => new URL(link.url).hostname.replace(/^www\./, '') === host.replace(/^www\./, '')));
@@ -56,8 +60,8 @@ export async function read(world: World, request: Extract<Request, { kind: 'read
   return { kind: 'read', findings, pages: pages.length, tookMs: Math.round(performance.now() - started), costMicro: 0, says };
 }
 
-async function fetchPage(world: World, url: string, now: number): Promise<FetchedPage> {
-  const [kept] = await cachedPages(world.db, [url], now - FRESH_MS);
+async function fetchPage(world: World, url: string, now: number, afresh: boolean): Promise<FetchedPage> {
+  const [kept] = afresh ? [] : await cachedPages(world.db, [url], now - FRESH_MS);
   if (kept) return kept;
   const page = await world.web.page(url);
   await keepPage(world.db, { ...page, url, fetchedAt: now });

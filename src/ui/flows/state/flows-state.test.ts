@@ -225,13 +225,23 @@ const specimen = (personId: string, journal: Entry[]): SpecimenTrip => ({
   id: personId,
   personId,
   personName: personId,
+  title: personId,
   companyName: null,
   state: 'done',
   why: '',
   journal,
   facts: [],
 });
-const trial = (trips: SpecimenTrip[]): Trial => ({ id: 't', text: '', running: 0, costMicro: 0, trips, lines: [] });
+const trial = (trips: SpecimenTrip[]): Trial => ({
+  id: 't',
+  text: '',
+  running: 0,
+  costMicro: 0,
+  limitMicro: 0,
+  reused: 0,
+  trips,
+  lines: [],
+});
 
 describe('specimens at a line', () => {
   test('the last word at a line counts', () => {

@@ -30,6 +30,8 @@ export interface SpecimenTrip {
   readonly id: string;
   readonly personId: string;
   readonly personName: string;
+  /** what the specimen is called: a deal's title, or the person's name */
+  readonly title: string;
   readonly companyName: string | null;
   readonly state: string;
   readonly why: string;
@@ -43,6 +45,10 @@ export interface Trial {
   readonly text: string;
   readonly running: number;
   readonly costMicro: number;
+  /** what lookups may cost */
+  readonly limitMicro: number;
+  /** lines whose answer came from earlier trials */
+  readonly reused: number;
   readonly trips: readonly SpecimenTrip[];
   readonly lines: readonly LineCount[];
 }

@@ -34,7 +34,7 @@ export function Sheet({ rows, trial, at, mark, onChoose }: Props) {
           {trial.trips.map((trip, i) => (
             <tr key={trip.id}>
               <td className="cut" style={{ maxWidth: 190 }}>
-                <span className="strong">{trip.personName}</span> <span className="quiet small">{trip.companyName}</span>
+                <span className="strong">{trip.title}</span> <span className="quiet small">{trip.companyName}</span>
               </td>
               {lines.map((row) => {
                 const entry = entryAt(trip, row.mark);
@@ -46,7 +46,7 @@ export function Sheet({ rows, trial, at, mark, onChoose }: Props) {
                         <button
                           className={`linkish ${shown.tone}`}
                           style={{ textDecoration: 'none' }}
-                          aria-label={`${trip.personName}, line ${row.number}: ${entry.outcome}`}
+                          aria-label={`${trip.title}, line ${row.number}: ${entry.outcome}`}
                           onClick={() => {
                             onChoose(i, row.mark);
                           }}

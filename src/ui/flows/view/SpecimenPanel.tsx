@@ -1,4 +1,6 @@
 'use client';
+import { plural } from '../../../core/base';
+import { euro } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Empty, Tag } from '../../kit/parts';
 import { entryAt, lineTable } from '../state/specimen';
@@ -15,10 +17,12 @@ interface Props {
   readonly onMove: (at: number) => void;
   /** the trial was of another text than the one shown */
   readonly stale: boolean;
+  readonly mayTry: boolean;
+  readonly onAfresh: () => void;
 }
 
 /** The chosen specimen at the chosen line above, all specimens at that line below. */
-export function SpecimenPanel({ row, trial, before, at, onMove, stale }: Props) {
+export function SpecimenPanel({ row, trial, before, at, onMove, stale, mayTry, onAfresh }: Props) {
   const trip = trial.trips[at];
   if (!row || !trip)
     return <Empty title="Choose a line">The specimen at that line stands here: what went in, what came out, and why.</Empty>;
@@ -30,6 +34,17 @@ export function SpecimenPanel({ row, trial, before, at, onMove, stale }: Props) 
   const took = entry?.detail.arm;
   return (
     <>
+      <div className="bar ruled small" style={{ height: 32, gap: 6 }}>
+        <span className="quiet cut grow" title="What lookups of this trial have cost, and what they may cost at most">
+          trial of {plural(trial.trips.length, 'specimen')} · {euro(trial.costMicro)} of at most {euro(trial.limitMicro)}
+          {trial.reused > 0 ? ` · ${plural(trial.reused, 'answer')} from before` : ''}
+        </span>
+        {trial.reused > 0 && mayTry ? (
+          <button className="linkish" onClick={onAfresh} title="Reads every site and asks every provider again (Shift T)">
+            run afresh
+          </button>
+        ) : null}
+      </div>
       <section style={{ padding: '8px 16px 12px', background: 'var(--paper)' }} aria-label="Specimen">
         <LineHead row={row}>
           {stale ? (
@@ -52,7 +67,7 @@ export function SpecimenPanel({ row, trial, before, at, onMove, stale }: Props) 
             ‹
           </button>
           <Link href={`/records/people/${trip.personId}`} className="strong" style={{ fontSize: 15 }}>
-            {trip.personName}
+            {trip.title}
           </Link>
           <span className="quiet cut grow">{trip.companyName}</span>
           <span className="quiet" style={{ flex: 'none' }}>
@@ -114,7 +129,7 @@ export function SpecimenPanel({ row, trial, before, at, onMove, stale }: Props) 
                   onMove(trial.trips.indexOf(other));
                 }}
               >
-                <td className="cut">{other.personName}</td>
+                <td className="cut">{other.title}</td>
                 <td className="cut">{other.companyName}</td>
                 {cells.map((cell, i) => (
                   <td key={i} className={`cut ${cell.right ? 'right' : ''} ${cell.tone ? `in-${cell.tone}` : ''}`} title={cell.text}>
@@ -140,7 +155,7 @@ function NotHere({ trip }: { readonly trip: Trial['trips'][number] }) {
   const last = trip.journal.at(-1);
   return (
     <p className="quiet">
-      {trip.personName} did not get to this line{last ? `: ${last.says}` : trip.state === 'ready' ? ' yet' : ''}.
+      {trip.title} did not get to this line{last ? `: ${last.says}` : trip.state === 'ready' ? ' yet' : ''}.
     </p>
   );
 }

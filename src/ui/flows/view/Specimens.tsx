@@ -14,6 +14,9 @@ interface Props {
   readonly people: readonly SpecimenPerson[];
   readonly flowId: string;
   readonly about: 'person' | 'deal';
+  /** what a trial's lookups may cost, in millionths of a euro */
+  readonly limitMicro: number;
+  readonly onLimit: (micro: number) => void;
   readonly onChange: (people: readonly SpecimenPerson[]) => void;
 }
 
@@ -35,9 +38,10 @@ async function find(about: 'person' | 'deal', search: string): Promise<readonly 
 }
 
 /** What a trial is made on: chosen by search, by condition, or by how trips went; taken out one by one. */
-export function Specimens({ people, flowId, about, onChange }: Props) {
+export function Specimens({ people, flowId, about, limitMicro, onLimit, onChange }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [search, setSearch] = useState('');
+  const [limit, setLimit] = useState(() => (limitMicro / 1e6).toFixed(2));
   const [where, setWhere] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [found, setFound] = useState<readonly SpecimenPerson[]>([]);
@@ -172,6 +176,23 @@ export function Specimens({ people, flowId, about, onChange }: Props) {
               </Button>
             ))}
           </div>
+          <label style={{ display: 'flex', alignItems: 'center', gap: 8, marginTop: 10 }}>
+            <span>lookups may cost at most</span>
+            <TextField
+              value={limit}
+              style={{ width: 80 }}
+              error={!/^\d{1,4}([.,]\d{1,2})?$/.test(limit.trim())}
+              slotProps={{
+                htmlInput: { 'aria-label': 'What lookups of a trial may cost, in euros', inputMode: 'decimal', className: 'num' },
+              }}
+              onChange={(event) => {
+                setLimit(event.target.value);
+                const typed = event.target.value.trim().replace(',', '.');
+                if (/^\d{1,4}(\.\d{1,2})?$/.test(typed)) onLimit(Math.round(Number(typed) * 1e6));
+              }}
+            />
+            <span>€ a trial</span>
+          </label>
           <Button
             sx={{ mt: 1 }}
             onClick={() => {

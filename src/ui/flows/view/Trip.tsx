@@ -46,7 +46,7 @@ export function Trip({ trip, text, journal, facts, zone, mayDeal }: Props) {
   const last = journal.at(-1);
   const [chosen, setChosen] = useState<number | undefined>(last?.seq);
   const [problem, setProblem] = useState<string | null>(null);
-  const specimen: SpecimenTrip = { ...trip, journal, facts };
+  const specimen: SpecimenTrip = { ...trip, title: trip.personName, journal, facts };
   const entry = journal.find((item) => item.seq === chosen);
   const lineOf = (mark: string): LineRow | undefined => lines.find((row) => row.mark === mark);
   const choose = (choice: (typeof CHOICES)[number]): void => {

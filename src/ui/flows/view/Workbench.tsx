@@ -61,6 +61,7 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
   const [chosen, setChosen] = useState<string | undefined>(undefined);
   const [specimen, setSpecimen] = useState(0);
   const [editing, setEditing] = useState<Editing>(null);
+  const [limitMicro, setLimitMicro] = useState(trials[0]?.limitMicro ?? USUAL_LIMIT_MICRO);
 
   const script = useMemo(() => readScript(draft.text, library), [draft.text, library]);
   const trial = trials[0];
@@ -77,10 +78,10 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
   const change = (text: string): void => {
     send({ kind: 'change', text });
   };
-  const tryOut = async (): Promise<void> => {
+  const tryOut = async (afresh = false): Promise<void> => {
     setRange('trial');
     if (!(await saveNow())) return;
-    await start(people.map((person) => person.id));
+    await start({ recordIds: people.map((person) => person.id), limitMicro, afresh });
   };
   /** What is typed is saved first: the release page looks at the draft as it is stored. */
   const toRelease = async (): Promise<void> => {
@@ -105,6 +106,7 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
     'Ctrl+z': mayEdit && (() => send({ kind: 'undo' })),
     'Ctrl+y': mayEdit && (() => send({ kind: 'redo' })),
     t: mayEdit && (() => void tryOut()),
+    T: mayEdit && (() => void tryOut(true)),
     n: mayEdit && view === 'script' && (() => setEditing({ kind: 'below', mark: line })),
     Enter: view === 'script' ? onLine((mark) => setEditing({ kind: 'line', mark })) : undefined,
   });
@@ -141,6 +143,8 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
           people={people}
           about={script.parsed.tree.about?.text === 'deal' ? 'deal' : 'person'}
           onChange={setPeople}
+          limitMicro={limitMicro}
+          onLimit={setLimitMicro}
         />
         <Button
           disabled={!mayEdit || running || errors > 0}
@@ -238,6 +242,8 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
               at={Math.min(specimen, Math.max(0, trial.trips.length - 1))}
               onMove={setSpecimen}
               stale={stale}
+              mayTry={mayEdit && !running && errors === 0}
+              onAfresh={() => void tryOut(true)}
             />
           ) : (
             <Empty
@@ -267,5 +273,7 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
   );
 }
 
+/** What a trial's lookups may cost until somebody says otherwise. */
+const USUAL_LIMIT_MICRO = 2_000_000;
 const SAVE_WORDS = { saved: 'saved', changed: 'saving …', saving: 'saving …', conflict: 'not saved', failed: 'not saved' } as const;
 const VIEW_WORDS: Readonly<Record<View, string>> = { script: 'Script', sheet: 'Trial sheet', text: 'Text' };

@@ -5,11 +5,17 @@ import type { Trial } from '../state/types';
 
 const POLL_MS = 500;
 
+export interface TrialAsk {
+  readonly recordIds: readonly string[];
+  readonly limitMicro: number;
+  readonly afresh: boolean;
+}
+
 interface TrialRun {
   readonly trials: readonly Trial[];
   readonly running: boolean;
   readonly problem: string | null;
-  readonly start: (recordIds: readonly string[]) => Promise<void>;
+  readonly start: (ask: TrialAsk) => Promise<void>;
 }
 
 /** The newest trial and the one before it; while one runs it is looked at again and again. */
@@ -37,13 +43,13 @@ export function useTrial(flowId: string, first: readonly Trial[]): TrialRun {
     };
   }, [flowId, newest, running]);
 
-  const start = async (recordIds: readonly string[]): Promise<void> => {
+  const start = async ({ recordIds, limitMicro, afresh }: TrialAsk): Promise<void> => {
     setStarting(true);
     setProblem(null);
     try {
       const { trialId } = await call('startTrial', {
         params: { id: flowId },
-        body: recordIds.length > 0 ? { recordIds: [...recordIds] } : {},
+        body: { ...(recordIds.length > 0 && { recordIds: [...recordIds] }), limitMicro, afresh },
       });
       const trial = await call('getTrial', { params: { id: flowId, trialId } });
       setTrials((before) => [trial, ...before.slice(0, 1)]);
