@@ -31,7 +31,11 @@ export class Outside {
   readonly mails: SentMail[] = [];
   readonly pages = new Map<string, FetchedPage | WorldFailure>();
   readonly asked: ProviderQuestion[] = [];
-  provider: (question: ProviderQuestion) => ProviderAnswer | WorldFailure = () => ({ value: null, confidence: 0, tookMs: 1 });
+  provider: (question: ProviderQuestion) => ProviderAnswer | WorldFailure | Promise<ProviderAnswer> = () => ({
+    value: null,
+    confidence: 0,
+    tookMs: 1,
+  });
   /** what the relay says to the next mails; then it accepts */
   readonly outcomes: (SendOutcome | { readonly kind: 'crash'; readonly taken: boolean })[] = [];
   readonly calls: WebhookCall[] = [];
@@ -105,7 +109,7 @@ export async function testWorld(): Promise<TestWorld> {
     providers: {
       ask: async (question) => {
         outside.asked.push(question);
-        const answer = outside.provider(question);
+        const answer = await outside.provider(question);
         if (answer instanceof WorldFailure) throw answer;
         return answer;
       },

@@ -12,6 +12,8 @@ export const chainSchema = z.object({
         priceMicro: z.number().int().nonnegative(),
         /** calls a minute, over all workers */
         perMinute: z.number().positive().optional(),
+        /** calls at the same time, over all workers */
+        atOnce: z.number().int().min(1).max(64).optional(),
         dayBudgetMicro: z.number().int().nonnegative().optional(),
       }),
     )

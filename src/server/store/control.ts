@@ -114,6 +114,22 @@ export async function passGate(tx: Tx, name: string, gapMs: number): Promise<Gat
   if ((row?.shutMs ?? 0) > 0) return { waitMs: Math.ceil(row?.shutMs ?? 0), shut: true };
   return { waitMs: Math.max(0, Math.ceil(row?.waitMs ?? 0)), shut: false };
 }
+/** Takes one of a connection's places for a call, for at most `leaseMs`; false when all are taken. */
+export async function takeSlot(
+  tx: Tx,
+  ask: { readonly name: string; readonly slots: number; readonly by: string; readonly leaseMs: number },
+): Promise<boolean> {
+  await tx`insert into connection_slot (name, slot) select ${ask.name}, n from generate_series(1, ${ask.slots}) n on conflict do nothing`;
+  const rows = await tx`
+    update connection_slot s set held_by = ${ask.by}, held_until = clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000})
+    from (select slot from connection_slot where name = ${ask.name} and slot <= ${ask.slots} and held_until < clock_timestamp() order by slot limit 1 for update skip locked) free
+    where s.name = ${ask.name} and s.slot = free.slot returning s.slot`;
+  return rows.length > 0;
+}
+export async function freeSlot(tx: Tx, name: string, by: string): Promise<void> {
+  await tx`update connection_slot set held_by = null, held_until = '-infinity' where name = ${name} and held_by = ${by}`;
+}
+
 /** Counts a failure; after `many` in a row the connection is shut for `shutMs`, twice as long each further time. A success opens it. */
 export async function noteCall(tx: Tx, name: string, ok: boolean, many: number, shutMs: number): Promise<void> {
   if (ok) await tx`update connection_state set failures = 0, shut_until = null where name = ${name} and failures > 0`;

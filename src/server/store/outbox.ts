@@ -57,6 +57,12 @@ export async function settleCall(
   );
 }
 
+/** Nothing was tried: the call is due again then, and this was no attempt. */
+export async function putOff(tx: Tx, held: HeldCall, until: Instant): Promise<void> {
+  await tx`update effect set state = 'planned', attempts = attempts - 1, due_at = ${until}, started_at = null, lease_by = null, lease_until = null
+    where id = ${held.id} and fence = ${held.fence} and state = 'started'`;
+}
+
 /** The trip that waits for an answer to this hand-over. */
 export async function tripOfCall(tx: Tx, effectId: string): Promise<string | undefined> {
   const [row] = await tx<{ tripId: string | null }[]>`select trip_id from effect where id = ${effectId} and kind = 'hand over'`;

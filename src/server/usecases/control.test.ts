@@ -3,7 +3,7 @@ import { stableId } from '../../core/base';
 import { demoWorkspace, goodSite, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { WorldFailure } from '../ports';
 import { connect } from '../db';
-import { reserve, settleSpend, spentOn } from '../store/control';
+import { freeSlot, reserve, settleSpend, spentOn, takeSlot } from '../store/control';
 import { endAll, goOn, moveTrips, pauseFlow } from './control';
 import { createFlow, flow, saveDraft, startOn, startTrial, trial } from './flows';
 import { trip, trips } from './overview';
@@ -216,6 +216,42 @@ test('however many reserve at once, the budget is never exceeded', async () => {
   expect(await reserve(pool, 'b', '2026-11-24', 7, 100)).toBe(true);
   expect(await reserve(pool, 'b', '2026-11-24', 7, 100)).toBe(false);
   await pool.end({ timeout: 1 });
+});
+
+test('a connection takes only so many calls at once, over all workers, and every trip gets its turn', async () => {
+  await world.db`update library_item set body = jsonb_set(body, '{providers}', (select jsonb_agg(p || '{"atOnce":2}') from jsonb_array_elements(body->'providers') p)) where kind = 'chain'`;
+  const underWay = new Map<string, number>();
+  let most = 0;
+  world.outside.provider = async (question) => {
+    underWay.set(question.provider, (underWay.get(question.provider) ?? 0) + 1);
+    most = Math.max(most, ...underWay.values());
+    for (let i = 0; i < 20; i++) await new Promise(setImmediate);
+    underWay.set(question.provider, (underWay.get(question.provider) ?? 1) - 1);
+    return { value: null, confidence: 0, tookMs: 1 };
+  };
+  const id = await made('look up email with "Work e-mail"\n');
+  const ids = await people(20);
+  await startOn(world, ines, id, ids);
+  const second: TestWorld = { ...world };
+  for (let round = 0; round < 200 && (await trips(world, { flowId: id, limit: 100 })).items.some((row) => row.state !== 'done'); round++) {
+    // Whoever found every place taken comes again a little later.
+    world.now += 500;
+    second.now = world.now;
+    await Promise.all([testWorker(world).drain(), testWorker(second).drain()]);
+  }
+  expect((await trips(world, { flowId: id, limit: 100 })).items.map((row) => row.state)).toEqual(ids.map(() => 'done'));
+  expect(most).toBe(2);
+});
+
+test('a place of a call whose worker died is free again after its time', async () => {
+  const ask = { name: 'x', slots: 1, leaseMs: 60_000 };
+  expect(await takeSlot(world.db, { ...ask, by: stableId('a') })).toBe(true);
+  expect(await takeSlot(world.db, { ...ask, by: stableId('b') })).toBe(false);
+  await world.db`update connection_slot set held_until = clock_timestamp() - interval '1 second'`;
+  expect(await takeSlot(world.db, { ...ask, by: stableId('b') })).toBe(true);
+  // The one who died and came back gives nothing away.
+  await freeSlot(world.db, 'x', stableId('a'));
+  expect(await takeSlot(world.db, { ...ask, by: stableId('c') })).toBe(false);
 });
 
 test('a connection that keeps failing is left alone, and trips are held back without being blamed', async () => {

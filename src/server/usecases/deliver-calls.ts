@@ -4,8 +4,9 @@ import { z } from 'zod';
 import type { Instant, JsonObject } from '../../core/base';
 import type { TripEvent } from '../../core/engine';
 import { WorldFailure } from '../ports';
-import { claimCalls, listWebhooks, settleCall, tripOfCall, type HeldCall } from '../store/outbox';
+import { claimCalls, listWebhooks, putOff, settleCall, tripOfCall, type HeldCall } from '../store/outbox';
 import { postEvent } from '../store/trips';
+import { HeldBack, inPlace } from './requests/paid';
 import { unseal } from './seal';
 import { Refusal, type World } from './world';
 
@@ -21,6 +22,8 @@ const payloadSchema = z.union([
 
 /** Pauses of 30 s, 1, 2, 4, 8 min; a server's own Retry-After counts when it is longer. */
 const TRIES = 6;
+/** Calls one webhook gets at the same time, over all workers. */
+const HOOK_AT_ONCE = 4;
 const BASE_MS = 30_000;
 
 export interface CallsAsk {
@@ -44,6 +47,10 @@ async function deliver(world: World, call: HeldCall, now: Instant): Promise<void
     const { says, body } = await make(world, call, now);
     await end(world, call, { ok: true, says, body }, now);
   } catch (error) {
+    if (error instanceof HeldBack) {
+      await putOff(world.db, call, error.until);
+      return;
+    }
     const failure = error instanceof WorldFailure ? error : new WorldFailure('broken', String(error), true);
     if (!failure.retryable || call.attempts >= TRIES) {
       await end(world, call, { ok: false, says: failure.message, body: null }, now);
@@ -77,13 +84,15 @@ async function make(world: World, call: HeldCall, now: Instant): Promise<{ says:
   const hook = (await listWebhooks(world.db)).find((entry) => entry.name === payload.webhook);
   if (!hook) throw new WorldFailure('not found', `the webhook “${payload.webhook}” is gone`, false);
   const answerTo = `${world.publicUrl}/answers/${call.id}/${answerCode(world.secret, call.id)}`;
-  const { status, body } = await world.webhooks.post({
-    url: hook.url,
-    secret: unseal(world.secret, hook.secret),
-    id: call.id,
-    at: now,
-    body: payload.answered ? { ...payload.body, answer_to: answerTo } : payload.body,
-  });
+  const { status, body } = await inPlace(world, { name: `webhook ${hook.name}`, atOnce: HOOK_AT_ONCE }, now, () =>
+    world.webhooks.post({
+      url: hook.url,
+      secret: unseal(world.secret, hook.secret),
+      id: call.id,
+      at: now,
+      body: payload.answered ? { ...payload.body, answer_to: answerTo } : payload.body,
+    }),
+  );
   return { says: `answered ${status}`, body };
 }
 

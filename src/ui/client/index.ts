@@ -37,7 +37,7 @@ export async function call<Id extends OperationId>(id: Id, ask: Ask<Id>): Promis
     method: operation.method,
     ...(body === undefined
       ? {}
-      : { body, headers: { 'content-type': ask.file ? ask.file.type || 'application/octet-stream' : 'application/json' } }),
+      : { body, headers: { 'content-type': 'takesFile' in operation ? operation.takesFile : 'application/json' } }),
   });
   const answer: unknown = response.headers.get('content-type')?.includes('json') ? await response.json() : await response.text();
   if (!response.ok) {

@@ -1,7 +1,19 @@
 import fs from 'node:fs';
 import fc from 'fast-check';
 import { numberedLines, parseFlow, printFlow } from '../syntax';
-import { applyEdits, insertLineAfter, keepMarks, moveLine, removeLine, replaceLine, reverseEdits, switchLine } from './index';
+import {
+  applyEdits,
+  indentLine,
+  insertLineAfter,
+  lineText,
+  placeLine,
+  keepMarks,
+  moveLine,
+  removeLine,
+  replaceLine,
+  reverseEdits,
+  switchLine,
+} from './index';
 
 const marked = printFlow(parseFlow(fs.readFileSync('demo/flows/trade-fair-visitors.race', 'utf8')).tree, { marks: true });
 const lines = (text: string) => numberedLines(parseFlow(text).tree.lines).map((entry) => entry.line);
@@ -47,6 +59,14 @@ describe('lines', () => {
     expect(lines(text).map((line) => line.mark)).toEqual(expect.arrayContaining(lines(marked).map((line) => line.mark)));
   });
 
+  test('below an arm’s own row it stands first in the arm', () => {
+    const split = lines(marked).find((line) => line.step.verb === 'split');
+    const arm = split?.step.verb === 'split' ? split.step.arms[1] : undefined;
+    const text = insertLineAfter(marked, arm?.mark, 'note "first"');
+    const at = lines(text).findIndex((line) => line.mark === arm?.lines[0]?.mark);
+    expect(verbs(text)[at - 1]).toBe('note');
+  });
+
   test('without a mark it stands at the end', () => {
     expect(verbs(insertLineAfter(marked, undefined, 'note "done"')).at(-1)).toBe('note');
   });
@@ -76,6 +96,64 @@ describe('lines', () => {
     expect(off).toContain('off: note');
     expect(switchLine(off, mark)).toBe(marked);
     expect(verbs(removeLine(marked, mark))).toHaveLength(verbs(marked).length - 1);
+  });
+});
+
+describe('lines that go in and out of arms', () => {
+  const depthOf = (text: string, mark: string): number | undefined =>
+    numberedLines(parseFlow(text).tree.lines).find(({ line }) => line.mark === mark)?.depth;
+  const marksOf = (text: string): string[] =>
+    lines(text)
+      .map((line) => line.mark)
+      .sort();
+
+  test('in: to the end of the last arm above; out again: the text is what it was', () => {
+    const below = insertLineAfter(marked, markOf(marked, 'split'), 'note "all"');
+    const mark = lines(below).at(-1)?.mark ?? '';
+    expect(depthOf(below, mark)).toBe(0);
+    const inside = indentLine(below, mark, 1);
+    expect(depthOf(inside, mark)).toBe(1);
+    expect(lines(inside).at(-1)?.mark).toBe(mark);
+    expect(indentLine(inside, mark, -1)).toBe(below);
+  });
+
+  test('a line of an inner arm comes out one arm at a time', () => {
+    const nested = printFlow(
+      parseFlow(
+        'flow "N"\nabout person\n\ntake in from hand\nsplit\n  when email != null\n    split\n      when phone != null\n        note "x"\n',
+      ).tree,
+      { marks: true },
+    );
+    const mark = markOf(nested, 'note');
+    const once = indentLine(nested, mark, -1);
+    expect([depthOf(nested, mark), depthOf(once, mark), depthOf(indentLine(once, mark, -1), mark)]).toEqual([2, 1, 0]);
+  });
+
+  test('where there is no arm to go into or out of, nothing changes', () => {
+    expect(indentLine(marked, markOf(marked, 'score'), 1)).toBe(marked);
+    expect(indentLine(marked, markOf(marked, 'score'), -1)).toBe(marked);
+    expect(indentLine(marked, 'nobody', 1)).toBe(marked);
+  });
+
+  test('a line goes to any place but into itself, and no line is lost or doubled', () => {
+    const all = lines(marked);
+    const arms = all.flatMap((line) => (line.step.verb === 'split' ? line.step.arms.map((arm) => arm.mark) : []));
+    for (const { mark } of all) {
+      for (const { mark: below } of all) expect(marksOf(placeLine(marked, mark, { below }))).toEqual(marksOf(marked));
+      for (const inArm of arms) expect(marksOf(placeLine(marked, mark, { inArm }))).toEqual(marksOf(marked));
+    }
+    const split = markOf(marked, 'split');
+    expect(placeLine(marked, split, { inArm: arms[0] ?? '' })).toBe(marked);
+    expect(depthOf(placeLine(marked, markOf(marked, 'score'), { inArm: arms[1] ?? '' }), markOf(marked, 'score'))).toBe(1);
+  });
+
+  test('a line by itself is flow text that can be put elsewhere, arms and all', () => {
+    const alone = lineText(marked, markOf(marked, 'split'));
+    expect(alone).toMatch(/^split\n {2}when /);
+    expect(alone).not.toContain('#');
+    const elsewhere = insertLineAfter('flow "B"\nabout person\n\ntake in from hand #k1\n', 'k1', alone);
+    expect(verbs(elsewhere)).toEqual(['take in', ...verbs(marked).slice(verbs(marked).indexOf('split'))]);
+    expect(lineText(marked, 'nobody')).toBe('');
   });
 });
 

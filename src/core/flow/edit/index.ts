@@ -4,6 +4,6 @@
  * these, so that they cannot drift apart. Promises: apply then reverse gives the text back. Refuses: parsing.
  */
 export { applyEdits, reverseEdits } from './edits';
-export { insertLineAfter, moveLine, removeLine, replaceLine, switchLine } from './lines';
+export { indentLine, insertLineAfter, lineText, moveLine, placeLine, removeLine, replaceLine, switchLine } from './lines';
 export { keepMarks } from './marks';
 export { mergeTexts } from './merge';

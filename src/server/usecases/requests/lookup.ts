@@ -8,7 +8,7 @@ import { beginLookup, endLookup } from '../../store/effects';
 import type { HeldTrip } from '../../store/trips';
 import type { World } from '../world';
 import { trialOf } from './trial';
-import { counted, inTurn, setAside, settleReservation, type Reservation } from './paid';
+import { counted, inPlace, inTurn, setAside, settleReservation, type Reservation } from './paid';
 
 const keptSchema = z.object({ value: z.string().nullable(), confidence: z.number(), tookMs: z.number() });
 
@@ -55,15 +55,17 @@ async function askOne(
     await inTurn(world, provider, key, ledger.dueAt, now);
     reservation = await setAside(world, held, provider, { key, reserved: ledger.reserved }, now);
     try {
-      answer = await counted(world, provider.name, () =>
-        world.providers.ask({
-          provider: provider.name,
-          field,
-          personName: view.person.name,
-          companyName: typeof view.company?.name === 'string' ? view.company.name : null,
-          host,
-          key,
-        }),
+      answer = await inPlace(world, { name: provider.name, atOnce: provider.atOnce }, now, () =>
+        counted(world, provider.name, () =>
+          world.providers.ask({
+            provider: provider.name,
+            field,
+            personName: view.person.name,
+            companyName: typeof view.company?.name === 'string' ? view.company.name : null,
+            host,
+            key,
+          }),
+        ),
       );
     } catch (error) {
       if (!(error instanceof WorldFailure) || error.retryable) throw error;

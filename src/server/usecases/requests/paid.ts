@@ -1,9 +1,10 @@
+import pLimit, { type LimitFunction } from 'p-limit';
 import { z } from 'zod';
 import { stableId, type Instant, type Json } from '../../../core/base';
 import { dayKey, startOfLocalDay } from '../../../core/calendar';
 import type { LookupChain } from '../../../core/lookup';
 import type { Tx } from '../../db';
-import { noteCall, passGate, reserve, settleSpend } from '../../store/control';
+import { freeSlot, noteCall, passGate, reserve, settleSpend, takeSlot } from '../../store/control';
 import { setCallTime, setReserved } from '../../store/effects';
 import { versionsOf } from '../../store/flows';
 import { insertNotices, usersNamed } from '../../store/outbox';
@@ -43,6 +44,48 @@ export async function inTurn(world: World, provider: Provider, key: string, plac
   if (gate.waitMs === 0) return;
   await setCallTime(world.db, key, now + gate.waitMs);
   throw new HeldBack(`waits for its turn at ${provider.name}`, now + gate.waitMs);
+}
+
+/** No call takes as long; a place whose worker died is free again after it. */
+const SLOT_LEASE_MS = 120_000;
+/** Whoever finds every place taken by other workers comes again after about so long. */
+const SLOT_WAIT_MS = 400;
+/** In one worker calls queue for a place up to so long; then they make room for other work. */
+const QUEUE_MS = 2_000;
+const queues = new WeakMap<World, Map<string, LimitFunction>>();
+function queueOf(world: World, name: string, places: number): LimitFunction {
+  const own = queues.get(world) ?? new Map<string, LimitFunction>();
+  queues.set(world, own);
+  const queue = own.get(name) ?? pLimit(places);
+  own.set(name, queue);
+  queue.concurrency = places;
+  return queue;
+}
+
+/** Makes a call while it holds one of the connection's places; throws `HeldBack` when all are taken. No number, no limit. */
+export async function inPlace<T>(
+  world: World,
+  connection: { readonly name: string; readonly atOnce: number | undefined },
+  now: Instant,
+  call: () => Promise<T>,
+): Promise<T> {
+  const { name, atOnce } = connection;
+  if (atOnce === undefined) return call();
+  const queued = performance.now();
+  return queueOf(
+    world,
+    name,
+    atOnce,
+  )(async () => {
+    const by = world.newId();
+    const free = performance.now() - queued < QUEUE_MS && (await takeSlot(world.db, { name, slots: atOnce, by, leaseMs: SLOT_LEASE_MS }));
+    if (!free) throw new HeldBack(`waits for a free place at ${name}`, now + SLOT_WAIT_MS);
+    try {
+      return await call();
+    } finally {
+      await freeSlot(world.db, name, by);
+    }
+  });
 }
 
 /** Makes a call and counts how it went; what the other side refuses for good is no sign that it is down. */

@@ -1,7 +1,7 @@
 'use client';
 import { useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import type { Library } from '../../../core/flow/check';
-import { applyEdits, insertLineAfter, moveLine, removeLine, replaceLine, switchLine } from '../../../core/flow/edit';
+import { applyEdits, insertLineAfter, lineText, placeLine, replaceLine } from '../../../core/flow/edit';
 import { stepRows } from '../../../core/flow/syntax';
 import { plural } from '../../../core/base';
 import { euro, tookText } from '../../kit/format';
@@ -10,12 +10,16 @@ import { drawRibbon } from '../state/ribbon';
 import { firstNewMark, type LineRow, type RowFigures, type Script as ScriptModel, type ScriptRow } from '../state/script';
 import { LineEditor } from './LineEditor';
 import { PartEditor } from './PartEditor';
+import { RowDeeds } from './RowDeeds';
 import { Sentence, type EditablePart } from './Sentence';
 
 const ROW_HEIGHT = 34;
 
 export type Editing =
-  { readonly kind: 'line'; readonly mark: string } | { readonly kind: 'below'; readonly mark: string | undefined } | null;
+  | { readonly kind: 'line'; readonly mark: string }
+  /** `typed`: what stands in the editor when it opens */
+  | { readonly kind: 'below'; readonly mark: string | undefined; readonly typed?: string }
+  | null;
 
 interface Props {
   readonly script: ScriptModel;
@@ -110,13 +114,12 @@ export function Script(props: Props) {
                     onChoose(row.mark);
                     setPart({ part: edited, anchor });
                   }}
-                  onText={(change) => {
-                    onChange(change(text));
-                  }}
+                  text={text}
+                  onChange={onChange}
                 />
               )}
               {editing?.kind === 'below' && editing.mark === row.mark ? (
-                <div style={{ marginLeft: ribbonRoom(ribbon.width) }}>{editor('', 'New line')}</div>
+                <div style={{ marginLeft: ribbonRoom(ribbon.width) }}>{editor(editing.typed ?? '', 'New line')}</div>
               ) : null}
               {row.findings.map((finding) => (
                 <p
@@ -145,7 +148,7 @@ export function Script(props: Props) {
       {mayEdit ? (
         <div style={{ marginLeft: ribbonRoom(ribbon.width) }}>
           {editing?.kind === 'below' && editing.mark === undefined ? (
-            editor('', 'New line')
+            editor(editing.typed ?? '', 'New line')
           ) : (
             <button
               className="add-line"
@@ -174,6 +177,8 @@ export function Script(props: Props) {
 }
 
 const evenly = (rows: number): readonly number[] => Array.from({ length: rows + 1 }, (_, i) => i * ROW_HEIGHT);
+/** what a dragged line is known by */
+const DRAGGED = 'application/x-millrace-line';
 const NUMBER_ROOM = 50;
 const COUNT_ROOM = 34;
 const ribbonRoom = (ribbonWidth: number): number => NUMBER_ROOM + ribbonWidth + COUNT_ROOM;
@@ -214,20 +219,48 @@ interface RowProps {
   readonly onChoose: () => void;
   readonly onEditing: (editing: Editing) => void;
   readonly onPart: (part: EditablePart, anchor: HTMLElement) => void;
-  readonly onText: (change: (text: string) => string) => void;
+  readonly text: string;
+  readonly onChange: (text: string) => void;
 }
 
-function Row({ row, figures, showFigures, trial, ribbonWidth, chosen, mayEdit, onChoose, onEditing, onPart, onText }: RowProps) {
+function Row({ row, figures, showFigures, trial, ribbonWidth, chosen, mayEdit, onChoose, onEditing, onPart, text, onChange }: RowProps) {
   const { mark } = row;
+  const [over, setOver] = useState(false);
+  /** Lines are dragged by their number; dropped on a line they stand below it, on an arm first in it. */
+  const drag = mayEdit && row.kind === 'line' ? { draggable: true, title: 'Drag to another place' } : {};
   return (
     <div
-      className={`row ${chosen ? 'on' : ''} ${row.kind}`}
+      className={`row ${chosen ? 'on' : ''} ${row.kind} ${over ? 'over' : ''}`}
+      onDragOver={(event) => {
+        if (!mayEdit || !event.dataTransfer.types.includes(DRAGGED)) return;
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => {
+        setOver(false);
+      }}
+      onDrop={(event) => {
+        setOver(false);
+        const moved = event.dataTransfer.getData(DRAGGED);
+        if (!mayEdit || moved === '') return;
+        event.preventDefault();
+        onChange(placeLine(text, moved, row.kind === 'arm' ? { inArm: mark } : { below: mark }));
+      }}
       style={{ height: ROW_HEIGHT }}
       aria-current={chosen ? 'true' : undefined}
       data-mark={mark}
       onClick={onChoose}
     >
-      <span className="number quiet">{row.kind === 'line' ? row.number : ''}</span>
+      <span
+        className="number quiet"
+        {...drag}
+        onDragStart={(event) => {
+          event.dataTransfer.setData(DRAGGED, mark);
+          event.dataTransfer.setData('text/plain', lineText(text, mark));
+        }}
+      >
+        {row.kind === 'line' ? row.number : ''}
+      </span>
       <span style={{ width: ribbonWidth, flex: 'none' }} />
       <span className={`count ${(figures?.reached ?? 0) === 0 ? 'none' : ''}`}>
         {showFigures ? (figures?.reached ?? 0).toLocaleString('en-GB') : ''}
@@ -236,62 +269,7 @@ function Row({ row, figures, showFigures, trial, ribbonWidth, chosen, mayEdit, o
         <Sentence parts={row.parts} off={row.kind === 'line' && row.line.off} onPart={mayEdit ? onPart : undefined} />
       </span>
       {chosen && mayEdit && row.kind === 'line' ? (
-        <span className="deeds">
-          <button
-            title="Edit this line as text (Enter)"
-            aria-label="Edit this line"
-            onClick={() => {
-              onEditing({ kind: 'line', mark });
-            }}
-          >
-            ✎
-          </button>
-          <button
-            title="Type a line below (N)"
-            aria-label="Type a line below"
-            onClick={() => {
-              onEditing({ kind: 'below', mark });
-            }}
-          >
-            +
-          </button>
-          <button
-            title="Move up (Alt ↑)"
-            aria-label="Move up"
-            onClick={() => {
-              onText((text) => moveLine(text, mark, -1));
-            }}
-          >
-            ↑
-          </button>
-          <button
-            title="Move down (Alt ↓)"
-            aria-label="Move down"
-            onClick={() => {
-              onText((text) => moveLine(text, mark, 1));
-            }}
-          >
-            ↓
-          </button>
-          <button
-            title={row.line.off ? 'Switch on (O)' : 'Switch off without deleting (O)'}
-            aria-label={row.line.off ? 'Switch on' : 'Switch off'}
-            onClick={() => {
-              onText((text) => switchLine(text, mark));
-            }}
-          >
-            {row.line.off ? '◉' : '◌'}
-          </button>
-          <button
-            title="Delete (Ctrl Z brings it back)"
-            aria-label="Delete this line"
-            onClick={() => {
-              onText((text) => removeLine(text, mark));
-            }}
-          >
-            ✕
-          </button>
-        </span>
+        <RowDeeds row={row} text={text} onEditing={onEditing} onChange={onChange} />
       ) : (
         <RowTags row={row} figures={figures} trial={trial} />
       )}

@@ -4,12 +4,12 @@ import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirro
 import { HighlightStyle, LanguageSupport, LRLanguage, syntaxHighlighting } from '@codemirror/language';
 import { linter, lintGutter, type Diagnostic } from '@codemirror/lint';
 import { Annotation, EditorState, Transaction } from '@codemirror/state';
-import { EditorView, keymap, lineNumbers } from '@codemirror/view';
+import { EditorView, hoverTooltip, keymap, lineNumbers, type Tooltip } from '@codemirror/view';
 import { styleTags, tags } from '@lezer/highlight';
 import { diffLines } from 'diff';
 import { useEffect, useRef } from 'react';
 import { checkFlow, type Library } from '../../../core/flow/check';
-import { completeAt } from '../../../core/flow/complete';
+import { completeAt, helpAt } from '../../../core/flow/complete';
 import { flowParser, parseFlow, printFlow } from '../../../core/flow/syntax';
 
 interface Props {
@@ -101,6 +101,7 @@ export function TextView({ text, library, mayEdit, onChange }: Props) {
           dress,
           lintGutter(),
           linter((editor) => findingsOf(editor.state.doc.toString(), library), { delay: 250 }),
+          hoverTooltip((editor, at) => helpTooltip(editor, at, library), { hoverTime: 250 }),
           autocompletion({ override: [(context) => optionsAt(context, library)], icons: false }),
           keymap.of([...completionKeymap, ...historyKeymap, indentWithTab, ...defaultKeymap]),
           EditorView.updateListener.of((update) => {
@@ -148,6 +149,25 @@ function findingsOf(text: string, library: Library): readonly Diagnostic[] {
       ],
     }),
   }));
+}
+
+function helpTooltip(view: EditorView, at: number, library: Library): Tooltip | null {
+  const help = helpAt(view.state.doc.toString(), at, library);
+  if (!help) return null;
+  return {
+    pos: help.from,
+    end: help.to,
+    above: true,
+    create: () => {
+      const dom = document.createElement('div');
+      dom.className = 'text-help';
+      const title = dom.appendChild(document.createElement('strong'));
+      title.textContent = help.title;
+      const says = dom.appendChild(document.createElement('div'));
+      says.textContent = help.says;
+      return { dom };
+    },
+  };
 }
 
 function optionsAt(context: CompletionContext, library: Library): CompletionResult | null {

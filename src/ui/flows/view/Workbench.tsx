@@ -4,7 +4,8 @@ import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { Library } from '../../../core/flow/check';
-import { moveLine, switchLine } from '../../../core/flow/edit';
+import { indentLine, insertLineAfter, lineText, moveLine, removeLine, switchLine } from '../../../core/flow/edit';
+import { parseLines } from '../../../core/flow/syntax';
 import { plural } from '../../../core/base';
 import { dayText } from '../../kit/format';
 import { useShortcuts } from '../../kit/keys';
@@ -21,6 +22,7 @@ import { SpecimenPanel } from './SpecimenPanel';
 import { Specimens, type SpecimenPerson } from './Specimens';
 import { TextView } from './TextView';
 import { useDraft } from './useDraft';
+import { useLineClipboard } from './useLineClipboard';
 import { useTrial } from './useTrial';
 
 export interface WorkbenchFlow {
@@ -95,6 +97,24 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
   const line = row?.kind === 'line' ? row.mark : undefined;
   const onLine = (change: (mark: string) => void): (() => void) | undefined =>
     line !== undefined && mayEdit ? () => change(line) : undefined;
+  /** A key that would change nothing keeps its usual meaning: Tab goes on to the next control. */
+  const changing = (edit: (mark: string) => string): (() => void) | undefined => {
+    const next = line !== undefined && mayEdit ? edit(line) : draft.text;
+    return next === draft.text ? undefined : () => change(next);
+  };
+  useLineClipboard({
+    copied: () => (view === 'script' && line !== undefined ? lineText(draft.text, line) : ''),
+    onCut: view === 'script' ? onLine((mark) => change(removeLine(draft.text, mark))) : undefined,
+    onPaste:
+      mayEdit && view === 'script'
+        ? (pasted) => {
+            const { tree, problems } = parseLines(pasted.replace(/\r\n?/g, '\n'));
+            if (problems.length === 0 && tree.lines.length > 0 && tree.lines.every((entry) => entry.step.verb !== 'unknown'))
+              change(insertLineAfter(draft.text, row?.mark, pasted));
+            else setEditing({ kind: 'below', mark: row?.mark, typed: pasted.trim() });
+          }
+        : undefined,
+  });
   useShortcuts({
     ArrowDown: () => step(1),
     ArrowUp: () => step(-1),
@@ -107,7 +127,10 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
     'Ctrl+y': mayEdit && (() => send({ kind: 'redo' })),
     t: mayEdit && (() => void tryOut()),
     T: mayEdit && (() => void tryOut(true)),
-    n: mayEdit && view === 'script' && (() => setEditing({ kind: 'below', mark: line })),
+    n: mayEdit && view === 'script' && (() => setEditing({ kind: 'below', mark: row?.mark })),
+    Tab: view === 'script' ? changing((mark) => indentLine(draft.text, mark, 1)) : undefined,
+    'Shift+Tab': view === 'script' ? changing((mark) => indentLine(draft.text, mark, -1)) : undefined,
+    Delete: view === 'script' ? changing((mark) => removeLine(draft.text, mark)) : undefined,
     Enter: view === 'script' ? onLine((mark) => setEditing({ kind: 'line', mark })) : undefined,
   });
 

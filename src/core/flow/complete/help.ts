@@ -1,0 +1,163 @@
+import { fieldsOf, type Field } from '../../facts';
+import { FUNCTIONS } from '../../feel';
+import { resultOf, type Library } from '../check';
+import { numberedLines, parseFlow, VERB_WORDS, type Line, type Verb } from '../syntax';
+
+/** What is known of the word at a place. */
+export interface Help {
+  readonly from: number;
+  readonly to: number;
+  readonly title: string;
+  readonly says: string;
+}
+
+const VERB_HELP: Readonly<Record<Exclude<Verb, 'unknown'>, string>> = {
+  'take in': 'Where records enter this flow. “once per” takes each only once.',
+  keep: 'Only records for which the condition holds go on. An unknown value is a “no”, and the journal says it was unknown.',
+  match: 'Looks whether the person or company is in the CRM already; asks where it is not sure.',
+  read: 'Reads the company’s site and answers the questions, each with the words it rests on.',
+  score: 'Weighs the record with a scorecard: points, band, and why.',
+  split: 'Several ways: the first arm whose condition holds is taken. Below the split all go on that have not stopped.',
+  'look up': 'Asks paid providers one after the other until an answer is usable. Nothing is asked or paid twice.',
+  open: 'Opens a deal for the company at a stage of a pipeline.',
+  assign: 'Gives the person or the deal to a member of a team, in turn.',
+  set: 'Writes a field; what was there stays below it, with its source.',
+  note: 'Writes a note on the record.',
+  write: 'Composes a message from a text, with a personal line from facts. It does not leave yet.',
+  ask: 'Waits for a person to approve the message, change it, or refuse it.',
+  send: 'Sends one message, paced within the reader’s office hours and the mailbox’s limits.',
+  'follow up': 'Sends the touches of a plan on its days, and stops by itself when an answer comes.',
+  wait: 'Rests here: for a while, until a time, for a reply, or for a condition, with a limit.',
+  gather: 'Holds records together; one goes on for all when there are enough, or when the time is up.',
+  sort: 'Puts one of the labels on a text, by their meanings and examples.',
+  'pick out': 'Answers questions from a text, each with the words it rests on.',
+  move: 'Moves the deal to another stage.',
+  tell: 'Tells a colleague, a team or a webhook; nothing waits for it.',
+  'hand over': 'Posts the record to a webhook, signed; with “wait for an answer” it goes on when the answer comes.',
+  call: 'Telephones with a script. Needs a telephone connection.',
+  book: 'Offers times and books one. Needs a calendar connection.',
+  prepare: 'Makes a document. Needs a document store.',
+  stop: 'Ends the trip here, with a reason.',
+};
+
+/** What stands at an offset of a flow's text, explained: a verb, a named thing, a field, a part of a result, a function. */
+export function helpAt(text: string, at: number, library: Library): Help | undefined {
+  const rowStart = text.lastIndexOf('\n', at - 1) + 1;
+  const rowEnd = text.indexOf('\n', at);
+  const row = text.slice(rowStart, rowEnd < 0 ? text.length : rowEnd);
+  const place = at - rowStart;
+  const found = inQuotes(row, place, library) ?? atVerb(row, place) ?? atWord(text, row, place, at);
+  return found && { ...found, from: found.from + rowStart, to: found.to + rowStart };
+}
+
+function atVerb(row: string, place: number): Help | undefined {
+  const lead = /^\s*(?:off:\s*)?/.exec(row)?.[0].length ?? 0;
+  const words = row.slice(lead);
+  const verb = VERB_WORDS.map(([word]) => word)
+    .filter((word): word is Exclude<Verb, 'unknown'> => word !== 'unknown' && (words === word || words.startsWith(`${word} `)))
+    .sort((a, b) => b.length - a.length)[0];
+  if (verb === undefined || place < lead || place > lead + verb.length) return undefined;
+  return { from: lead, to: lead + verb.length, title: verb, says: VERB_HELP[verb] };
+}
+
+function inQuotes(row: string, place: number, library: Library): Help | undefined {
+  for (const quoted of row.matchAll(/"((?:[^"\\]|\\.)*)"/g)) {
+    const [from, to] = [quoted.index, quoted.index + quoted[0].length];
+    if (place < from || place > to) continue;
+    const known = describeThing((quoted[1] ?? '').replace(/\\(.)/g, '$1'), row.slice(0, from), library);
+    return known && { from, to, ...known };
+  }
+  return undefined;
+}
+
+const list = (words: readonly string[]): string => words.join(', ');
+
+/** A named thing in a few words. Two things of different kinds may have one name: the words before it tell them apart. */
+function describeThing(name: string, before: string, library: Library): { readonly title: string; readonly says: string } | undefined {
+  const card = library.scorecards.find((entry) => entry.name === name);
+  if (card && /\bscore\b/.test(before))
+    return {
+      title: `scorecard ${name}`,
+      says: `${list(card.criteria.map((entry) => entry.text))} · bands ${list(card.bands.map((band) => `${band.name} from ${band.from}`))}`,
+    };
+  const plan = library.plans.find((entry) => entry.name === name);
+  if (plan && /\bfollow up\b/.test(before))
+    return {
+      title: `plan ${name}`,
+      says: `${list(plan.touches.map((touch) => `day ${touch.day} “${touch.template}”`))} · from ${plan.mailbox}, ${plan.hours.from}–${plan.hours.to} the reader’s time`,
+    };
+  const template = library.templates.find((entry) => entry.name === name);
+  if (template) return { title: `text ${name}`, says: `“${template.subject}”` };
+  const chain = library.chains.find((entry) => entry.name === name);
+  if (chain)
+    return {
+      title: `lookup chain ${name}`,
+      says: list(chain.providers.map((provider) => `${provider.name} at ${(provider.priceMicro / 1e6).toFixed(3)} €`)),
+    };
+  const pipeline = library.pipelines.find((entry) => entry.name === name);
+  if (pipeline) return { title: `pipeline ${name}`, says: list(pipeline.stages) };
+  const staged = library.pipelines.filter((entry) => entry.stages.includes(name));
+  if (staged.length > 0) return { title: `stage ${name}`, says: `of ${list(staged.map((entry) => entry.name))}` };
+  if (library.teams.includes(name)) return { title: `team ${name}`, says: 'asked and assigned in turn' };
+  if (library.people.includes(name)) return { title: name, says: 'a colleague' };
+  if (library.webhooks.includes(name)) return { title: `webhook ${name}`, says: 'told by a signed POST' };
+  if (library.connections.includes(name)) return { title: `mailbox ${name}`, says: 'what this flow sends from' };
+  const intake = library.intakes.find((entry) => entry.name === name);
+  return intake && { title: `${intake.kind} ${name}`, says: 'an intake' };
+}
+
+const TYPE_WORDS: Readonly<Record<string, string>> = {
+  boolean: 'yes or no',
+  string: 'text',
+  number: 'a number',
+  date: 'a date',
+  any: 'anything',
+  list: 'a list',
+};
+
+function atWord(text: string, row: string, place: number, at: number): Help | undefined {
+  for (const word of row.matchAll(/[a-z_][a-z0-9_]*(?:\.[a-z_][a-z0-9_]*)*/gi)) {
+    const [from, to] = [word.index, word.index + word[0].length];
+    if (place < from || place > to) continue;
+    const known = describeField(word[0], /^about deal\b/m.test(text)) ?? describeResult(word[0], text, at) ?? describeFunction(word[0]);
+    return known && { from, to, ...known };
+  }
+  return undefined;
+}
+
+function describeField(path: string, aboutDeal: boolean): { readonly title: string; readonly says: string } | undefined {
+  const [first = '', second] = path.split('.');
+  const kind = second === undefined ? (aboutDeal ? 'deal' : 'person') : first;
+  if (kind !== 'person' && kind !== 'company' && kind !== 'deal') return undefined;
+  const field: Field | undefined = fieldsOf(kind).find((entry) => entry.key === (second ?? first));
+  if (!field) return undefined;
+  const unit = field.unit ? ` in ${field.unit}` : '';
+  return {
+    title: `${kind} · ${field.label}`,
+    says: `${field.type}${unit}, like ${field.sample}${field.unit ? ` ${field.unit}` : ''}${field.computed ? ' · worked out, never written' : ''}`,
+  };
+}
+
+function describeResult(path: string, text: string, at: number): { readonly title: string; readonly says: string } | undefined {
+  const [name = '', part] = path.split('.');
+  const makers = numberedLines(parseFlow(text).tree.lines).filter(
+    ({ line }: { readonly line: Line }) => line.from <= at && resultOf(line.step)?.name === name,
+  );
+  const maker = makers.at(-1);
+  if (!maker) return undefined;
+  const shape = resultOf(maker.line.step)?.shape ?? {};
+  const from = `of line ${maker.number}, ${maker.line.step.verb}`;
+  if (part === undefined) return { title: name, says: `${from}: ${list(Object.keys(shape))}` };
+  const type = shape[part]?.type;
+  return type === undefined ? undefined : { title: `${name} · ${part}`, says: `${TYPE_WORDS[type] ?? type} ${from}` };
+}
+
+function describeFunction(name: string): { readonly title: string; readonly says: string } | undefined {
+  const known = FUNCTIONS[name];
+  return (
+    known && {
+      title: `${name}( )`,
+      says: `takes ${list(known.takes.map((type) => TYPE_WORDS[type] ?? type))}${known.many ? ', as many as there are' : ''}; gives ${TYPE_WORDS[known.gives] ?? known.gives}`,
+    }
+  );
+}
