@@ -1,11 +1,13 @@
 #!/usr/bin/env node
-// `npm run kill-test [SENDS] [KILLS]`: real workers, a real relay, kill -9 at random moments. Every mail must arrive once.
-// Prints its counts; exits non-zero when a mail was lost or doubled.
+// `npm run kill-test [SENDS] [BLOWS]`: real workers, a real database, a real relay, and blows at random moments while mail
+// goes out: workers killed with -9, a worker stopped past its lease, the database crashed and started again, the relay
+// dropping lines after DATA (the mail taken, or forgotten). Every mail must arrive once. Prints its counts; exits non-zero
+// when a mail was lost or doubled.
 import fs from 'node:fs';
 import path from 'node:path';
-import { freshWorld, ROOT, say, sleep } from './lib.mjs';
+import { freshWorld, ROOT, say, sleep, startDatabase, stopDatabase } from './lib.mjs';
 
-const [SENDS, KILLS] = [Number(process.argv[2] ?? 500), Number(process.argv[3] ?? 20)];
+const [SENDS, BLOWS] = [Number(process.argv[2] ?? 500), Number(process.argv[3] ?? 20)];
 const SEED = 20261124;
 const LEASE_MS = 3000;
 const HOME = path.join(ROOT, '.local/kill');
@@ -68,23 +70,77 @@ try {
     approved += items.length;
     return approved >= SENDS;
   });
-  say(`${approved} messages approved; ${KILLS} kills of ${world.crew.length} workers (seed ${SEED})`);
+  say(`${approved} messages approved; ${BLOWS} blows on ${world.crew.length} workers, database and relay (seed ${SEED})`);
   // Two minutes apart, inside office hours: many days. The clock walks from send to send while workers die.
   await api('POST', '/clock', { byMs: 30 * 86_400_000 });
 
   const chance = random(SEED);
-  for (let kill = 1; kill <= KILLS; kill++) {
+  const fault = (mode, share = 1) =>
+    fetch(`http://127.0.0.1:${world.ports.mail}/fault`, { method: 'POST', body: JSON.stringify({ mode, share }) });
+  const anyWorker = () => world.crew[Math.floor(chance() * world.crew.length)];
+  /** What can happen, how often in a hundred, and how it is done. */
+  const HAZARDS = [
+    [
+      'worker killed',
+      56,
+      async () => {
+        const victim = anyWorker();
+        victim.stopping = true;
+        process.kill(victim.pid, 'SIGKILL');
+        await sleep(100);
+        victim.stopping = false;
+        victim.isReady = false;
+        await victim.start();
+      },
+    ],
+    [
+      'worker stopped past its lease',
+      10,
+      async () => {
+        const { pid } = anyWorker();
+        process.kill(pid, 'SIGSTOP');
+        await sleep(LEASE_MS + 1000);
+        process.kill(pid, 'SIGCONT');
+      },
+    ],
+    [
+      'database crashed',
+      14,
+      async () => {
+        stopDatabase(HOME, 'crash');
+        await sleep(chance() * 500);
+        startDatabase(HOME);
+      },
+    ],
+    [
+      'relay dropping lines, mail taken',
+      10,
+      async () => {
+        await fault('drop after data', 0.5);
+        await sleep(2000);
+        await fault('none');
+      },
+    ],
+    [
+      'relay dropping lines, mail forgotten',
+      10,
+      async () => {
+        await fault('drop and forget', 0.5);
+        await sleep(2000);
+        await fault('none');
+      },
+    ],
+  ];
+  const happened = {};
+  for (let blow = 1; blow <= BLOWS; blow++) {
     // Spread over the whole sending, each at a random moment.
-    await until('sending', async () => (await counts()).taken >= (SENDS * (kill - 1)) / KILLS, 600);
+    await until('sending', async () => (await counts()).taken >= (SENDS * (blow - 1)) / BLOWS, 600);
     await sleep(chance() * 700);
-    const victim = world.crew[Math.floor(chance() * world.crew.length)];
-    victim.stopping = true;
-    process.kill(victim.pid, 'SIGKILL');
-    await sleep(100);
-    victim.stopping = false;
-    victim.isReady = false;
-    await victim.start();
-    if (kill % 5 === 0) say(`${kill} kills, ${(await counts()).taken} mails arrived`);
+    let lot = chance() * 100;
+    const [name, , strike] = HAZARDS.find(([, share]) => (lot -= share) < 0) ?? HAZARDS[0];
+    await strike();
+    happened[name] = (happened[name] ?? 0) + 1;
+    if (blow % 5 === 0) say(`${blow} blows, ${(await counts()).taken} mails arrived`);
   }
   await until(
     'sending',
@@ -95,7 +151,12 @@ try {
   const end = await counts();
   const doubts = (await api('GET', '/messages?state=in%20doubt&limit=200')).items.length;
   const lost = SENDS - end.different;
-  say(`sent ${SENDS}: arrived ${end.different}, lost ${lost}, twice ${end.twice}, still in doubt ${doubts}, after ${KILLS} kills`);
+  say(`sent ${SENDS}: arrived ${end.different}, lost ${lost}, twice ${end.twice}, still in doubt ${doubts}`);
+  say(
+    `after ${Object.entries(happened)
+      .map(([name, times]) => `${times} × ${name}`)
+      .join(', ')}`,
+  );
   failed = lost !== 0 || end.twice !== 0;
 } finally {
   await world.stop();

@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// Project-local PostgreSQL: node scripts/pg.mjs start|stop|status|url|destroy
+// Project-local PostgreSQL: node scripts/pg.mjs start|stop|crash|status|url|destroy
 // Works as root (server runs as user "postgres" or $PG_RUN_USER) and as a normal user.
 import { execFileSync, spawnSync } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
@@ -199,7 +199,8 @@ async function start() {
   if (!has) run('createdb', [...conn, DBNAME], { env });
   console.log(url(st));
 }
-function stop() {
+/** `immediate` is a crash: nothing is written down, the next start recovers from the log. */
+function stop(mode = 'fast') {
   const d = dirs();
   if (!fs.existsSync(d.data)) return;
   dropForeignPid(d);
@@ -207,11 +208,12 @@ function stop() {
     console.error('pg: not running');
     return;
   }
-  run('pg_ctl', ['-D', d.data, '-m', 'fast', '-w', '-t', '60', 'stop']);
+  run('pg_ctl', ['-D', d.data, '-m', mode, '-w', '-t', '60', 'stop']);
 }
 const cmd = process.argv[2];
 if (cmd === 'start') await start();
 else if (cmd === 'stop') stop();
+else if (cmd === 'crash') stop('immediate');
 else if (cmd === 'status') {
   const d = dirs();
   dropForeignPid(d);
@@ -226,4 +228,4 @@ else if (cmd === 'status') {
   stop();
   const d = dirs();
   for (const p of [d.data, d.log, STATE, d.sock]) fs.rmSync(p, { recursive: true, force: true });
-} else die('use: pg.mjs start|stop|status|url|destroy');
+} else die('use: pg.mjs start|stop|crash|status|url|destroy');
