@@ -37,7 +37,7 @@ export class Outside {
     tookMs: 1,
   });
   /** what the relay says to the next mails; then it accepts */
-  readonly outcomes: (SendOutcome | { readonly kind: 'crash'; readonly taken: boolean })[] = [];
+  readonly outcomes: ((SendOutcome & { readonly taken?: boolean }) | { readonly kind: 'crash'; readonly taken: boolean })[] = [];
   readonly calls: WebhookCall[] = [];
   /** what a webhook answers with, or how it fails */
   hook: (call: WebhookCall) => JsonObject | null | WorldFailure = () => null;
@@ -93,7 +93,7 @@ export async function testWorld(): Promise<TestWorld> {
           if (outcome.taken) take();
           throw new Crash('the worker died here');
         }
-        if (outcome.kind === 'accepted') take();
+        if (outcome.kind === 'accepted' || outcome.taken) take();
         return outcome;
       },
       find: async (id) => (outside.relayKnows ? (outside.mails.some((mail) => mail.messageId === id) ? 'taken' : 'absent') : 'cannot tell'),

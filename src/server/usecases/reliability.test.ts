@@ -86,6 +86,26 @@ test('a worker that dies while sending: what the relay took is done, what it nev
   expect(left?.n).toBe(0);
 });
 
+test('a line that breaks after the message was handed over: the relay is asked, and a mail it does not have goes out once more', async () => {
+  await approved(3);
+  world.now += 3_600_000 * 16;
+  const broke = { kind: 'in doubt', says: 'the line broke after the message was handed over' } as const;
+  world.outside.outcomes.push({ ...broke, taken: true }, { ...broke, taken: false });
+  await sendDue(world, { ...ASK, holder: 'one' });
+  const states = async () =>
+    (await world.db<{ state: string }[]>`select state from effect where kind = 'send' order by state`).map((row) => row.state);
+  // The relay has the first; that it does not have the second may be too early to say.
+  expect((await states()).filter((state) => state === 'started')).toHaveLength(1);
+  expect(await settleDoubts(world, { ...ASK, holder: 'two' })).toBe(0);
+  await leasesEnd();
+  expect(await settleDoubts(world, { ...ASK, holder: 'two' })).toBe(1);
+  await testWorker(world, 'two').drain();
+  world.now += 3_600_000;
+  await testWorker(world, 'two').drain();
+  expect(arrived()).toEqual({ different: 3, twice: 0 });
+  expect(await listDoubts(world.db)).toEqual([]);
+});
+
 test('what nobody can know stays in doubt until a person says; it is never sent again by guess', async () => {
   await approved(2);
   world.now += 3_600_000 * 16;

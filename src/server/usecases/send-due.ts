@@ -88,7 +88,10 @@ async function sendOne(world: World, send: HeldSend, ask: SendAsk, now: Instant)
   }
   const from = (await listMailboxes(db)).find((box) => box.name === send.mailbox)?.address ?? '';
   const outcome = await world.mail.deliver(raw, { from, to }, before);
-  await settle(world, send, message, outcome, now);
+  const known = outcome.kind === 'in doubt' ? await world.mail.find(message.rfcId ?? '') : undefined;
+  if (known === 'taken') await settle(world, send, message, { kind: 'accepted', says: 'the relay has it' }, now);
+  // A relay that does not have it may only be late: it stays as begun, and is asked again when its lease has run out.
+  else if (known !== 'absent') await settle(world, send, message, outcome, now);
 }
 
 /** Rules that no flow can switch off, looked at in the moment of sending. */
@@ -201,7 +204,7 @@ async function drop(world: World, send: HeldSend, message: MessageRow, why: stri
 }
 
 /**
- * Sends whose worker is gone after it had begun: the relay is asked by the message's id. Taken: it is done. Absent: it is
+ * Sends that were begun and of which nobody knows the end, for one lease: the relay is asked by the message's id. Taken: it is done. Absent: it is
  * planned again. Cannot tell: it is shown to a person. Never sent again by guess.
  */
 export async function settleDoubts(world: World, ask: SendAsk): Promise<number> {
