@@ -70,7 +70,7 @@ describe('lines that need nobody', () => {
       'take in from hand\nscore company with "Grower fit" as fit\nsplit\n  when fit.points >= 99\n    note "a"\n  when fit.points >= 75\n    note "b"\n  else\n    note "c"\nnote "below"\n',
     );
     const result = advance(flow, trip(), go, NOW, VIEW);
-    expect(says(result).slice(2)).toEqual(['split: when fit.points >= 99', 'note: a', 'note: below']);
+    expect(says(result).slice(2)).toEqual(['split: when fit ≥ 99', 'note: a', 'note: below']);
     const poorer = advance(flow, trip(), go, NOW, { ...VIEW, company: VIEW.company && { ...VIEW.company, heated_area: 0.4 } });
     expect(says(poorer).slice(-2)).toEqual(['note: c', 'note: below']);
   });

@@ -15,7 +15,7 @@ describe('compiled flow', () => {
     );
     const [, split, , b, c] = compiled.instructions;
     expect(split?.arms.map((arm) => [arm.says, arm.target])).toEqual([
-      ['when email != null', 2],
+      ['when e-mail is known', 2],
       ['else', 4],
     ]);
     expect([split?.next, b?.next, c?.next]).toEqual([5, 5, 5]);

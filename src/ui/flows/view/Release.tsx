@@ -12,6 +12,7 @@ import { Notice, TopBar } from '../../kit/parts';
 import { differences } from '../state/differences';
 import { FIRST_LIMITS, readLimits, stations, type ChangedTrip } from '../state/release';
 import { readScript } from '../state/script';
+import { WasExpected, type WasExpectedView } from './WasExpected';
 import './flows.css';
 import { ForecastRibbon } from './ForecastRibbon';
 import { Points, type Point } from './Points';
@@ -21,17 +22,6 @@ import { Versions, type VersionView } from './Versions';
 import { WhatWouldChange } from './WhatWouldChange';
 
 type DraftForecast = Forecast & { readonly from: { readonly trials: number; readonly trips: number }; readonly sendsPerDay: number };
-interface Judged {
-  readonly no: number;
-  readonly records: number;
-  readonly lines: readonly {
-    readonly mark: string;
-    readonly low: number;
-    readonly high: number;
-    readonly real: number;
-    readonly held: boolean;
-  }[];
-}
 interface Props {
   readonly flow: {
     readonly id: string;
@@ -44,7 +34,7 @@ interface Props {
   readonly tried: boolean;
   readonly forecast: DraftForecast;
   readonly changes: { readonly liveNo: number; readonly trips: readonly ChangedTrip[] } | null;
-  readonly judged: Judged | null;
+  readonly judged: WasExpectedView | null;
   readonly versions: readonly VersionView[];
   readonly zone: string;
   readonly mayRelease: boolean;
@@ -181,7 +171,7 @@ export function Release({ flow, library, tried, forecast: first, changes, judged
               </div>
             </details>
           ) : null}
-          {judged && judged.records > 0 ? <WasExpected judged={judged} /> : null}
+          {judged && judged.records > 0 ? <WasExpected judged={judged} liveText={flow.liveText ?? ''} /> : null}
         </section>
         <aside className="col release" style={{ width: 444, flex: 'none' }} aria-label="How it begins">
           {expected.days.length > 0 ? (
@@ -223,16 +213,6 @@ function Figure({ head, range, children }: { readonly head: string; readonly ran
       <div className="num">{range}</div>
       <div className="quiet small">{children}</div>
     </div>
-  );
-}
-
-function WasExpected({ judged }: { readonly judged: Judged }) {
-  const held = judged.lines.filter((line) => line.held).length;
-  return (
-    <p className="quiet small" style={{ paddingTop: 10 }}>
-      Live {judged.no} so far: {plural(judged.records, 'record')} came, and {held} of {judged.lines.length} lines lie inside what was
-      expected of them.
-    </p>
   );
 }
 
