@@ -17,7 +17,7 @@ export default async function DeskPage() {
     flows(world, await startOfDay(world)),
     lately(world),
   ]);
-  const narrow = await Promise.all(live.map((flow) => ribbon(world, flow.id, now - DAY_MS)));
+  const narrow = await Promise.all(live.map((flow) => ribbon(world, flow.id, now - DAY_MS, 'day')));
   return (
     <Desk
       desk={open}

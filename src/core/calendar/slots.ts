@@ -20,6 +20,11 @@ const onGrid = (at: Instant): Instant => Math.ceil(at / SLOT_MS) * SLOT_MS;
 export function nextSlot(earliest: Instant, reader: WorkingTime, book: SlotBook): Instant {
   let slot = onGrid(intoWorkingTime(earliest, reader));
   for (let guard = 0; guard < 100_000; guard++) {
+    // Looking into the book is quick, looking at the calendar is not: what is taken is passed over first.
+    if (book.taken.has(slot)) {
+      slot += SLOT_MS;
+      continue;
+    }
     const inside = intoWorkingTime(slot, reader);
     if (inside !== slot) {
       slot = onGrid(inside);
@@ -29,8 +34,7 @@ export function nextSlot(earliest: Instant, reader: WorkingTime, book: SlotBook)
       slot = onGrid(nextMorning(slot, reader));
       continue;
     }
-    if (!book.taken.has(slot)) return slot;
-    slot += SLOT_MS;
+    return slot;
   }
   return slot;
 }

@@ -12,15 +12,18 @@ export interface WorkingTime {
 
 const local = (at: Instant, zone: string): DateTime => DateTime.fromMillis(at, { zone });
 
+const two = (value: number): string => (value < 10 ? `0${value}` : String(value));
+const isoDay = (day: DateTime): string => `${day.year}-${two(day.month)}-${two(day.day)}`;
+
 /** The local date of an instant, as `2026-11-24`. */
 export function dayKey(at: Instant, zone: string): string {
-  return local(at, zone).toFormat('yyyy-MM-dd');
+  return isoDay(local(at, zone));
 }
 
 /** Monday to Friday, and not a day off. */
 export function isWorkingDay(at: Instant, time: Pick<WorkingTime, 'zone' | 'daysOff'>): boolean {
   const day = local(at, time.zone);
-  return day.weekday <= 5 && !time.daysOff.has(day.toFormat('yyyy-MM-dd'));
+  return day.weekday <= 5 && !time.daysOff.has(isoDay(day));
 }
 
 /** The same local time of day, `days` working days later. 0 leaves the instant as it is. */

@@ -142,8 +142,10 @@ export async function countTrips(tx: Tx, since: Instant): Promise<FlowCounts[]> 
     ...(await tx<FlowCounts[]>`
     select f.id as flow_id, count(t.id) filter (where t.ended_at is null)::int as under_way, count(t.id) filter (where t.state = 'asking')::int as asking, count(t.id) filter (where t.state = 'stuck')::int as stuck,
       count(t.id) filter (where t.state = 'done')::int as done, count(t.id) filter (where t.state = 'stopped')::int as stopped,
-      coalesce((select sum(j.cost_micro) from journal j join trip x on x.id = j.trip_id where x.flow_id = f.id and x.trial_id is null and j.at >= ${since}), 0)::bigint as cost_micro
-    from flow f left join trip t on t.flow_id = f.id and t.trial_id is null group by f.id`),
+      coalesce(max(paid.cost), 0)::bigint as cost_micro
+    from flow f left join trip t on t.flow_id = f.id and t.trial_id is null
+      left join (select x.flow_id, sum(j.cost_micro) as cost from journal j join trip x on x.id = j.trip_id where j.cost_micro > 0 and j.at >= ${since} and x.trial_id is null group by x.flow_id) paid on paid.flow_id = f.id
+    group by f.id`),
   ];
 }
 

@@ -1,4 +1,6 @@
+import { z } from 'zod';
 import { type Instant, type JsonObject, stableId } from '../../core/base';
+import { OUTCOMES } from '../../core/engine';
 import { checkFlow, type Finding } from '../../core/flow/check';
 import { keepMarks } from '../../core/flow/edit';
 import { parseFlow, printFlow } from '../../core/flow/syntax';
@@ -24,10 +26,19 @@ import { insertTrips, journalOf, type StoredEntry } from '../store/trips';
 import { countLines, countTrips, trialTrips, type FlowCounts, type LineCount } from '../store/trip-lists';
 import { trialFactsOf, factsOf } from '../store/facts';
 import { byTrust, type Fact } from '../../core/facts';
+import { figure } from './figures';
 import { loadLibrary } from './library';
 import { aboutOf, specimens, subjectsOf } from './specimens';
 import { beginTrips, startTrips } from './start';
 import { found, Refusal, type Actor, type World } from './world';
+
+const whole = z.number().int();
+const flowCountsSchema = z.array(
+  z.object({ flowId: z.string(), underWay: whole, asking: whole, stuck: whole, done: whole, stopped: whole, costMicro: whole }),
+);
+const lineCountsSchema = z.array(
+  z.object({ mark: z.string(), outcome: z.enum(OUTCOMES), arm: z.string().nullable(), trips: whole, costMicro: whole, tookMs: whole }),
+);
 
 /** Undo reaches back so many saved drafts. */
 const DRAFTS_KEPT = 200;
@@ -41,7 +52,10 @@ export interface FlowSummary extends FlowRow {
 
 /** Every flow with what is under way and what it cost since local midnight. */
 export async function flows(world: World, since: Instant): Promise<readonly FlowSummary[]> {
-  const [rows, counts] = await Promise.all([listFlows(world.db), countTrips(world.db, since)]);
+  const [rows, counts] = await Promise.all([
+    listFlows(world.db),
+    figure(world, `flow counts since ${since}`, flowCountsSchema, () => countTrips(world.db, since)),
+  ]);
   return rows.map((row) => ({ ...row, counts: counts.find((entry) => entry.flowId === row.id) }));
 }
 
@@ -288,6 +302,13 @@ export async function latestTrials(world: World, flowId: string): Promise<readon
   return views.filter((view) => view !== undefined);
 }
 
-export async function ribbon(world: World, flowId: string, since: Instant | undefined): Promise<readonly LineCount[]> {
-  return countLines(world.db, { flowId, since });
+/** How many trips got to each line since then; `range` names the time so that the figures can be kept. */
+export async function ribbon(
+  world: World,
+  flowId: string,
+  since: Instant | undefined,
+  range?: 'day' | 'week' | 'all',
+): Promise<readonly LineCount[]> {
+  const count = (): Promise<LineCount[]> => countLines(world.db, { flowId, since });
+  return range === undefined ? count() : figure(world, `ribbon ${range} ${flowId}`, lineCountsSchema, count);
 }

@@ -24,7 +24,7 @@ import { journalOf, recentTrips, type StoredEntry } from '../store/trips';
 import { countLines, type LineCount } from '../store/trip-lists';
 import { setFlowClock } from './clock-intake';
 import { moveTrips } from './control';
-import { flow } from './flows';
+import { flow, ribbon } from './flows';
 import { loadLibrary, loadPlans } from './library';
 import { found, Refusal, workspace, type Actor, type World } from './world';
 
@@ -166,7 +166,7 @@ export async function forecastDraft(
     listMailboxes(world.db),
     repliesSoFar(world.db, id),
     workspace(world.db),
-    countLines(world.db, { flowId: id }),
+    ribbon(world, id, undefined, 'all'),
     world.clock.now(),
   ]);
   const tried = trial ? await countLines(world.db, { flowId: id, trialId: trial.id }) : [];

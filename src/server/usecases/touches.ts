@@ -27,20 +27,39 @@ export async function readerTime(tx: Tx, personId: string, hours: FollowUpPlan['
   };
 }
 
-/** The mailbox's promises from an instant on. The caller holds the mailbox's lock. */
-export async function slotBook(
-  tx: Tx,
-  box: MailboxRow,
-  from: Instant,
-): Promise<SlotBook & { readonly taken: Set<Instant>; readonly perDay: Map<string, number> }> {
-  const startOfDay = from - 36 * 3_600_000;
-  const slots = await takenSlots(tx, box.name, startOfDay);
+interface OpenBook {
+  readonly box: MailboxRow;
+  readonly book: SlotBook & { readonly taken: Set<Instant>; readonly perDay: Map<string, number> };
+}
+/** Read once for each transaction: its lock on the mailbox lasts as long. */
+const booksOf = new WeakMap<Tx, Map<string, OpenBook>>();
+
+/** The mailbox, locked until the transaction ends, with what it has promised from now on; undefined when there is none of this name. */
+async function openBook(tx: Tx, mailbox: string, now: Instant): Promise<OpenBook | undefined> {
+  const own = booksOf.get(tx) ?? new Map<string, OpenBook>();
+  booksOf.set(tx, own);
+  const known = own.get(mailbox);
+  if (known) return known;
+  const box = await lockMailbox(tx, mailbox);
+  if (!box) return undefined;
+  const slots = await takenSlots(tx, box.name, now - 36 * 3_600_000);
   const perDay = new Map<string, number>();
   for (const slot of slots) {
     const key = dayKey(slot, box.zone);
     perDay.set(key, (perDay.get(key) ?? 0) + 1);
   }
-  return { taken: new Set(slots), perDay, dailyLimit: box.dailyLimit, zone: box.zone };
+  const made: OpenBook = { box, book: { taken: new Set(slots), perDay, dailyLimit: box.dailyLimit, zone: box.zone } };
+  own.set(mailbox, made);
+  return made;
+}
+
+/** The next slot that the mailbox and the reader have free; it is taken from then on. */
+function takeSlot({ box, book }: OpenBook, earliest: Instant, time: WorkingTime): Instant {
+  const slot = nextSlot(earliest, time, book);
+  book.taken.add(slot);
+  const day = dayKey(slot, box.zone);
+  book.perDay.set(day, (book.perDay.get(day) ?? 0) + 1);
+  return slot;
 }
 
 interface TouchesAsk {
@@ -57,10 +76,10 @@ interface TouchesAsk {
  * mailbox. The mailbox row's lock makes planners wait for each other; the unique index on slots is the last word.
  */
 export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promise<void> {
-  const box = await lockMailbox(tx, ask.plan.mailbox);
-  if (!box) throw new Error(`broken invariant: released flow names the mailbox ${ask.plan.mailbox}, which does not exist`);
+  const open = await openBook(tx, ask.plan.mailbox, now);
+  if (!open) throw new Error(`broken invariant: released flow names the mailbox ${ask.plan.mailbox}, which does not exist`);
+  const { box } = open;
   const time = await readerTime(tx, ask.personId, ask.plan.hours);
-  const book = await slotBook(tx, box, now);
   const [first] = ask.touches;
   if (!first) return;
   const earlier = ask.sameThread ? await lastConversation(tx, ask.personId, box.name) : undefined;
@@ -75,10 +94,8 @@ export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promis
   let firstSlot = now;
   const refs: string[] = [...(earlier?.refs ?? [])];
   for (const [i, touch] of ask.touches.entries()) {
-    const slot = nextSlot(i === 0 ? now : addWorkingDays(firstSlot, touch.day, time), time, book);
+    const slot = takeSlot(open, i === 0 ? now : addWorkingDays(firstSlot, touch.day, time), time);
     if (i === 0) firstSlot = slot;
-    book.taken.add(slot);
-    book.perDay.set(dayKey(slot, box.zone), (book.perDay.get(dayKey(slot, box.zone)) ?? 0) + 1);
     const subject = earlier ? `Re: ${earlier.subject}` : i === 0 ? touch.subject : `Re: ${first.subject}`;
     const inReplyTo = refs.at(-1) ?? null;
     if (touch.composed)
@@ -124,9 +141,9 @@ export async function replan(
   earliest: Instant,
   now: Instant,
 ): Promise<Instant> {
-  const box = await lockMailbox(tx, send.mailbox);
-  if (!box) return earliest;
-  const slot = nextSlot(earliest, await readerTime(tx, send.personId), await slotBook(tx, box, now));
+  const open = await openBook(tx, send.mailbox, now);
+  if (!open) return earliest;
+  const slot = takeSlot(open, earliest, await readerTime(tx, send.personId));
   await moveSend(tx, send.id, slot);
   return slot;
 }

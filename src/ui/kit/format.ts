@@ -32,3 +32,6 @@ export const scalarText = (value: unknown): string =>
 
 /** The address of a page as it is read: without scheme, without a slash at the end. */
 export const pageText = (url: string): string => url.replace(/^https?:\/\//, '').replace(/\/$/, '');
+
+/** A count with its thousands apart. */
+export const countText = (count: number): string => count.toLocaleString('en-GB');

@@ -3,7 +3,7 @@ import Link from '../../kit/Link';
 import { useEffect, useState } from 'react';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
-import { euro } from '../../kit/format';
+import { countText, euro } from '../../kit/format';
 import { Empty, Notice } from '../../kit/parts';
 import type { RowFigures, ScriptRow } from '../state/script';
 import { LineHead } from './LineHead';
@@ -54,13 +54,13 @@ export function LiveAtLine({
       <section style={{ padding: '8px 16px 12px', background: 'var(--paper)' }}>
         <LineHead row={row} />
         <p style={{ padding: '6px 0' }}>
-          <span style={{ fontSize: 22, fontWeight: 640 }}>{figures?.reached ?? 0}</span>{' '}
+          <span style={{ fontSize: 22, fontWeight: 640 }}>{countText(figures?.reached ?? 0)}</span>{' '}
           <span className="quiet">{figures?.reached === 1 ? 'trip' : 'trips'} got here</span>
         </p>
         {by.map(([outcome, count]) => (
           <div key={outcome} className="before-after">
             <span className="quiet">{outcome}</span>
-            <span className="strong">{count}</span>
+            <span className="strong">{countText(count)}</span>
           </div>
         ))}
         <div className="before-after">

@@ -4,7 +4,7 @@ import type { Library } from '../../../core/flow/check';
 import { applyEdits, insertLineAfter, lineText, placeLine, replaceLine } from '../../../core/flow/edit';
 import { stepRows } from '../../../core/flow/syntax';
 import { plural } from '../../../core/base';
-import { euro, tookText } from '../../kit/format';
+import { countText, euro, tookText } from '../../kit/format';
 import { Tag } from '../../kit/parts';
 import { drawRibbon } from '../state/ribbon';
 import { firstNewMark, type LineRow, type RowFigures, type Script as ScriptModel, type ScriptRow } from '../state/script';
@@ -62,6 +62,8 @@ export function Script(props: Props) {
     [script.rows, figures, tops, trial],
   );
   const hasFigures = ribbon.bands.length > 0;
+  const countWidth = countRoom(figures);
+  const room = NUMBER_ROOM + ribbon.width + countWidth;
   const take = (typed: string): void => {
     if (editing?.kind === 'line') onChange(replaceLine(text, editing.mark, typed));
     else if (editing?.kind === 'below') {
@@ -96,7 +98,7 @@ export function Script(props: Props) {
           {script.rows.map((row) => (
             <li key={row.mark}>
               {editing?.kind === 'line' && editing.mark === row.mark && row.kind === 'line' ? (
-                <div style={{ marginLeft: ribbonRoom(ribbon.width) }}>{editor(editText(row), `Line ${row.number}`)}</div>
+                <div style={{ marginLeft: room }}>{editor(editText(row), `Line ${row.number}`)}</div>
               ) : (
                 <Row
                   row={row}
@@ -104,6 +106,7 @@ export function Script(props: Props) {
                   showFigures={hasFigures}
                   trial={trial}
                   ribbonWidth={ribbon.width}
+                  countWidth={countWidth}
                   chosen={chosen === row.mark}
                   mayEdit={mayEdit}
                   onChoose={() => {
@@ -119,13 +122,13 @@ export function Script(props: Props) {
                 />
               )}
               {editing?.kind === 'below' && editing.mark === row.mark ? (
-                <div style={{ marginLeft: ribbonRoom(ribbon.width) }}>{editor(editing.typed ?? '', 'New line')}</div>
+                <div style={{ marginLeft: room }}>{editor(editing.typed ?? '', 'New line')}</div>
               ) : null}
               {row.findings.map((finding) => (
                 <p
                   key={`${finding.from} ${finding.message}`}
                   className={`finding ${finding.severity}`}
-                  style={{ marginLeft: ribbonRoom(ribbon.width) + row.depth * 22 }}
+                  style={{ marginLeft: room + row.depth * 22 }}
                 >
                   <span aria-hidden>{finding.severity === 'error' ? '■' : '◆'}</span> <span className="sr">{finding.severity}: </span>
                   {finding.message}
@@ -146,7 +149,7 @@ export function Script(props: Props) {
         </ol>
       </div>
       {mayEdit ? (
-        <div style={{ marginLeft: ribbonRoom(ribbon.width) }}>
+        <div style={{ marginLeft: room }}>
           {editing?.kind === 'below' && editing.mark === undefined ? (
             editor(editing.typed ?? '', 'New line')
           ) : (
@@ -180,8 +183,9 @@ const evenly = (rows: number): readonly number[] => Array.from({ length: rows + 
 /** what a dragged line is known by */
 const DRAGGED = 'application/x-millrace-line';
 const NUMBER_ROOM = 50;
-const COUNT_ROOM = 34;
-const ribbonRoom = (ribbonWidth: number): number => NUMBER_ROOM + ribbonWidth + COUNT_ROOM;
+/** wide enough for the largest count: from 3 to 300,000 */
+const countRoom = (figures: ReadonlyMap<string, RowFigures>): number =>
+  Math.max(34, 12 + 8 * Math.max(0, ...[...figures.values()].map((entry) => entry.reached)).toLocaleString('en-GB').length);
 
 /** The line as text, to be edited: its clauses indented below it. */
 const editText = (row: LineRow): string =>
@@ -214,6 +218,7 @@ interface RowProps {
   readonly showFigures: boolean;
   readonly trial: boolean;
   readonly ribbonWidth: number;
+  readonly countWidth: number;
   readonly chosen: boolean;
   readonly mayEdit: boolean;
   readonly onChoose: () => void;
@@ -223,7 +228,21 @@ interface RowProps {
   readonly onChange: (text: string) => void;
 }
 
-function Row({ row, figures, showFigures, trial, ribbonWidth, chosen, mayEdit, onChoose, onEditing, onPart, text, onChange }: RowProps) {
+function Row({
+  row,
+  figures,
+  showFigures,
+  trial,
+  ribbonWidth,
+  countWidth,
+  chosen,
+  mayEdit,
+  onChoose,
+  onEditing,
+  onPart,
+  text,
+  onChange,
+}: RowProps) {
   const { mark } = row;
   const [over, setOver] = useState(false);
   /** Lines are dragged by their number; dropped on a line they stand below it, on an arm first in it. */
@@ -262,8 +281,8 @@ function Row({ row, figures, showFigures, trial, ribbonWidth, chosen, mayEdit, o
         {row.kind === 'line' ? row.number : ''}
       </span>
       <span style={{ width: ribbonWidth, flex: 'none' }} />
-      <span className={`count ${(figures?.reached ?? 0) === 0 ? 'none' : ''}`}>
-        {showFigures ? (figures?.reached ?? 0).toLocaleString('en-GB') : ''}
+      <span className={`count ${(figures?.reached ?? 0) === 0 ? 'none' : ''}`} style={{ width: countWidth }}>
+        {showFigures ? countText(figures?.reached ?? 0) : ''}
       </span>
       <span className="says" style={{ paddingLeft: row.depth * 22 }}>
         <Sentence parts={row.parts} off={row.kind === 'line' && row.line.off} onPart={mayEdit ? onPart : undefined} />
@@ -285,14 +304,14 @@ function RowTags({ row, figures, trial }: { readonly row: ScriptRow; readonly fi
   return (
     <span className="tags">
       {(by.stopped ?? 0) > 0 ? <span className="quiet small">{plural(by.stopped ?? 0, 'stops', 'stop')}</span> : null}
-      {(by.retry ?? 0) > 0 ? <Tag tone="brass">↻ {by.retry} try again</Tag> : null}
+      {(by.retry ?? 0) > 0 ? <Tag tone="brass">↻ {countText(by.retry ?? 0)} try again</Tag> : null}
       {(by.asked ?? 0) > 0 ? (
         <Tag tone="brass">
-          ○ {by.asked} {trial ? 'would ask' : 'asked'}
+          ○ {countText(by.asked ?? 0)} {trial ? 'would ask' : 'asked'}
         </Tag>
       ) : null}
-      {(by.stuck ?? 0) > 0 ? <Tag tone="brick">■ {by.stuck} held</Tag> : null}
-      {(by.waiting ?? 0) > 0 ? <Tag tone="river">◷ {by.waiting} under way</Tag> : null}
+      {(by.stuck ?? 0) > 0 ? <Tag tone="brick">■ {countText(by.stuck ?? 0)} held</Tag> : null}
+      {(by.waiting ?? 0) > 0 ? <Tag tone="river">◷ {countText(by.waiting ?? 0)} under way</Tag> : null}
       {row.line.step.verb === 'read' || figures.costMicro > 0 ? (
         <span className="quiet small" title="cost of all who got here · mean time">
           {euro(figures.costMicro)}

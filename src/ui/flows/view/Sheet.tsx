@@ -21,7 +21,7 @@ export function Sheet({ rows, trial, at, mark, onChoose }: Props) {
       <table className="plain sheet">
         <thead>
           <tr>
-            <th>specimen</th>
+            <th className="stays">specimen</th>
             {lines.map((row) => (
               <th key={row.mark} style={{ textAlign: 'center', padding: '6px 2px' }} title={row.line.step.verb}>
                 {row.number}
@@ -33,7 +33,7 @@ export function Sheet({ rows, trial, at, mark, onChoose }: Props) {
         <tbody>
           {trial.trips.map((trip, i) => (
             <tr key={trip.id}>
-              <td className="cut" style={{ maxWidth: 190 }}>
+              <td className="cut stays" style={{ maxWidth: 190 }}>
                 <span className="strong">{trip.title}</span> <span className="quiet small">{trip.companyName}</span>
               </td>
               {lines.map((row) => {
