@@ -5,6 +5,7 @@
 // when a mail was lost or doubled.
 import fs from 'node:fs';
 import path from 'node:path';
+import pLimit from 'p-limit';
 import { freshWorld, ROOT, say, sleep, startDatabase, stopDatabase } from './lib.mjs';
 
 const [SENDS, BLOWS] = [Number(process.argv[2] ?? 500), Number(process.argv[3] ?? 20)];
@@ -64,12 +65,17 @@ try {
   const { import: uploaded } = await api('POST', `/imports?name=kill.csv&flow=${flow.id}`, Buffer.from(list));
   await api('POST', `/imports/${uploaded.id}/start`, {});
   let approved = 0;
-  await until('approving', async () => {
-    const { items } = await api('GET', '/reviews');
-    for (const review of items) await api('POST', `/reviews/${review.id}/decision`, { does: 'approve' });
-    approved += items.length;
-    return approved >= SENDS;
-  });
+  await until(
+    'approving',
+    async () => {
+      const { items } = await api('GET', '/reviews');
+      const limit = pLimit(8);
+      await Promise.all(items.map((review) => limit(() => api('POST', `/reviews/${review.id}/decision`, { does: 'approve' }))));
+      approved += items.length;
+      return approved >= SENDS;
+    },
+    1200,
+  );
   say(`${approved} messages approved; ${BLOWS} blows on ${world.crew.length} workers, database and relay (seed ${SEED})`);
   // Two minutes apart, inside office hours: many days. The clock walks from send to send while workers die.
   await api('POST', '/clock', { byMs: 30 * 86_400_000 });

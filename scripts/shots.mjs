@@ -2,6 +2,7 @@
 // `npm run shots`: pictures of the main views for docs/screenshots, from a fresh demo world that has lived for two days.
 import fs from 'node:fs';
 import path from 'node:path';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { ensureDebian, ensurePackages, freshWorld, ROOT, say, sleep } from './lib.mjs';
 
 const HOME = path.join(ROOT, '.local/shots');
@@ -34,8 +35,8 @@ try {
   });
   const page = await context.newPage();
   const shot = async (name) => {
-    await page.waitForLoadState('networkidle');
-    await sleep(400);
+    await page.waitForLoadState('load');
+    await sleep(1000);
     await page.screenshot({ path: path.join(OUT, `${name}.png`) });
     say(`docs/screenshots/${name}.png`);
   };
@@ -98,6 +99,21 @@ try {
   await shot('trips');
   await page.goto(`/records?where=${encodeURIComponent('company.heated_area >= 2 ha and email != null')}`);
   await shot('records');
+  // A bundle as it might come from another workspace: a team and a chain of other names, a scorecard with other points.
+  const bundle = await fetch(`${world.url}/api/v1/flows/${flow.id}/file?as=bundle`, {
+    headers: { authorization: `Bearer ${world.token}` },
+  });
+  const files = unzipSync(new Uint8Array(await bundle.arrayBuffer()));
+  for (const [name, bytes] of Object.entries(files)) {
+    const text = strFromU8(bytes).replaceAll('Work e-mail', 'Office e-mail').replaceAll('"north"', '"field crew"');
+    files[name] = strToU8(name.includes('scorecard') ? text.replace('"points": 30', '"points": 25') : text);
+  }
+  await page.goto('/flows/from-file');
+  await page
+    .getByLabel('Flow file')
+    .setInputFiles({ name: 'growers-abroad.zip', mimeType: 'application/zip', buffer: Buffer.from(zipSync(files)) });
+  await page.getByText('1 difference').click();
+  await shot('from-file');
   // A lower bar in the draft, so that there is something that would change.
   const { draftText, draftNo } = await api('GET', `/flows/${flow.id}`);
   await api('PUT', `/flows/${flow.id}/draft`, { text: draftText.replace('fit.points >= 75', 'fit.points >= 60'), base: draftNo });

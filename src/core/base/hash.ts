@@ -7,10 +7,10 @@ export function stableHash(text: string): string {
   return [a ^ b ^ c ^ d, b ^ a, c ^ a, d ^ a].map(hex).join('');
 }
 
-/** The first eight digits of the hash, for many short names. */
-export function shortHash(text: string): string {
+/** The first digits of the hash, at most eight, for many short names. */
+export function shortHash(text: string, digits = 8): string {
   const [a, b, c, d] = mix(text);
-  return hex(a ^ b ^ c ^ d);
+  return ((a ^ b ^ c ^ d) >>> (32 - 4 * digits)).toString(16).padStart(digits, '0');
 }
 
 const hex = (lane: number): string => (lane >>> 0).toString(16).padStart(8, '0');

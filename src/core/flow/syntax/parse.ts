@@ -148,8 +148,8 @@ class FlowReader {
 
   /** The mark written in the text, else one made from the words, so that the same text always has the same marks. */
   private mark(written: string | undefined, words: string): string {
-    let mark = written && !this.marks.has(written) ? written : `k${shortHash(words).slice(0, 4)}`;
-    for (let n = 2; this.marks.has(mark); n++) mark = `k${shortHash(`${words}\u0000${n}`).slice(0, 4)}`;
+    let mark = written && !this.marks.has(written) ? written : `k${shortHash(words, 4)}`;
+    for (let n = 2; this.marks.has(mark); n++) mark = `k${shortHash(`${words}\u0000${n}`, 4)}`;
     this.marks.add(mark);
     return mark;
   }

@@ -90,7 +90,12 @@ const rowEnd = (text: string, from: number): number => {
   const end = text.indexOf('\n', from);
   return end < 0 ? text.length : end;
 };
-const columns = (indent: string): number => [...indent].reduce((sum, c) => sum + (c === '\t' ? 2 : 1), 0);
+/** A tab counts as two. */
+function columns(indent: string): number {
+  let sum = 0;
+  for (let i = 0; i < indent.length; i++) sum += indent.charCodeAt(i) === 9 ? 2 : 1;
+  return sum;
+}
 
 function nest(flat: readonly Row[]): Row[] {
   const top: Row[] = [];
