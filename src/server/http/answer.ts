@@ -119,7 +119,11 @@ async function run(world: World, request: Request, route: Route, who: { user: Us
   };
   // The table ties each handler to its own operation's shapes; looked up by id they are one union, which TypeScript cannot pair again.
   const result = await (HANDLERS[route.id] as (call: unknown) => Promise<unknown>)(call);
-  if (operation.method !== 'GET') await tellViewers(world, { kind: 'work' });
+  // What was asked is done by now; pages that hear nothing of it ask by themselves a little later.
+  if (operation.method !== 'GET')
+    await tellViewers(world, { kind: 'work' }).catch((error: unknown) => {
+      world.log.warn('open pages could not be told', { error: String(error) });
+    });
   if (operation.givesFile) return fileResponse(result as FileAnswer);
   return Response.json(toWire(result), { status: operation.status ?? 200 });
 }
