@@ -25,7 +25,7 @@ module.exports = {
     rule(
       'core-packages',
       { path: '^src/core/', pathNot: TEST },
-      { path: npm, pathNot: `${npm}(@types/)?(zod|luxon|@lezer|libphonenumber-js|csv-parse)` },
+      { path: npm, pathNot: `${npm}(@types/)?(zod|luxon|@lezer|libphonenumber-js|csv-parse|diff)` },
       'core uses a short named list of pure packages',
     ),
     rule('core-no-node', { path: '^src/core/', pathNot: TEST }, { dependencyTypes: ['core'] }, 'no Node built-ins in core'),

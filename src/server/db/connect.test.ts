@@ -33,7 +33,7 @@ test('a statement after the connection was lost is refused, and the pool goes on
 test('a handle that is kept after its transaction has ended does nothing', async () => {
   let kept: ((strings: TemplateStringsArray) => unknown) | undefined;
   const made = await world.db.begin(async (tx) => {
-    kept = tx as unknown as typeof kept;
+    kept = tx;
     return (await tx<{ n: number }[]>`select 7 as n`)[0]?.n;
   });
   expect(made).toBe(7);

@@ -214,6 +214,40 @@ describe('the way by API alone', () => {
     expect((await call('POST', `/flows/${made.id}/start`, { recordIds: [someone.id] })).body).toEqual({ started: 1, already: 0 });
   });
 
+  test('a flow leaves as a file with its name, and a file comes in: looked at, settled, made', async () => {
+    const text = 'flow "Grüße ‹1›"\nabout person\n\ntake in from hand\nassign in turn among "west"\n';
+    const { id } = (await call('POST', '/flows', { text })).body;
+    const response = await answerApi(
+      world,
+      new Request(`http://millrace.example/api/v1/flows/${id}/file?as=text`, { headers: { authorization: `Bearer ${tokens.viewer}` } }),
+      `/flows/${id}/file`,
+    );
+    expect(response.headers.get('content-type')).toBe('text/plain; charset=utf-8');
+    expect(response.headers.get('content-disposition')).toBe(
+      `attachment; filename="Gr__e _1_.race"; filename*=UTF-8''${encodeURIComponent('Grüße ‹1›.race')}`,
+    );
+    const file = await response.text();
+    expect((await call('GET', `/flows/${id}/file?as=painting`)).status).toBe(400);
+
+    const looked = await call('POST', '/flow-files?name=g.race', file);
+    expect(looked.body).toMatchObject({ name: 'Grüße ‹1›', freeName: 'Grüße ‹1› 2', lines: 2 });
+    expect(looked.body.matches).toEqual([
+      expect.objectContaining({ key: 'team west', state: 'missing', here: ['north', 'south'], choice: { does: 'leave' } }),
+    ]);
+    const take = (choices: unknown, name = 'From a file') =>
+      call('POST', '/flow-files/take-in', { bundle: looked.body.bundle, choices, name });
+    const wrong = await take({ 'team west': { does: 'use', name: 'nobody' } });
+    expect([wrong.status, wrong.body.problems]).toEqual([
+      400,
+      [{ key: 'team west', message: 'team “west”: there is no team named “nobody” here' }],
+    ]);
+    const made = await take({ 'team west': { does: 'use', name: 'south' } });
+    expect([made.status, made.body.draftText]).toEqual([201, expect.stringContaining('assign in turn among "south"')]);
+    expect((await take({})).status).toBe(409);
+    const schema = (await call('GET', '/flows/schema')).body;
+    expect(schema).toMatchObject({ $schema: expect.stringContaining('json-schema.org'), type: 'object' });
+  });
+
   test('a spreadsheet formula in a refused row stays text', async () => {
     const id = (await call('POST', '/imports?name=f.csv', 'Name,Mail\n=HYPERLINK("http://evil.example"),\nMara,m@y.example\n')).body.import
       .id as string;

@@ -57,7 +57,7 @@ async function page(
         }
         const read = await reader?.read();
         if (!read || read.done) return undefined;
-        text += decoder.decode(read.value as Uint8Array, { stream: true });
+        text += decoder.decode(read.value, { stream: true });
       }
     },
   };

@@ -1,3 +1,4 @@
+import fs from 'node:fs';
 import { DEMO_FLOW, DEMO_LIBRARY } from '../../../testing/demo-library';
 import { checkFlow, EMPTY_LIBRARY, type Library } from '../check';
 import { parseFlow, printFlow } from '../syntax';
@@ -32,6 +33,27 @@ describe('a flow that travels', () => {
     expect(JSON.stringify(bundle)).not.toMatch(/whsec_|@thornwick/);
     expect(bundleSchema.parse(JSON.parse(JSON.stringify(bundle)))).toEqual(bundle);
   });
+
+  const docs = fs.readFileSync('docs/flow-text.md', 'utf8');
+  const flows = [
+    ...[...docs.matchAll(/```race\n([\s\S]*?)```/g)].map((match) => match[1] ?? ''),
+    ...fs.readdirSync('demo/flows').map((file) => fs.readFileSync(`demo/flows/${file}`, 'utf8')),
+  ];
+  test.each(flows.map((text) => [/flow "([^"]+)"/.exec(text)?.[1] ?? '?', text]))(
+    '%s: at home nothing is made; elsewhere what it lacks is only what cannot travel',
+    (_name, text) => {
+      const travelling = makeBundle(text, DEMO_LIBRARY);
+      const home = settleBundle(travelling, DEMO_LIBRARY, {});
+      expect(home).toEqual({ ok: true, text: printFlow(parseFlow(text).tree, { marks: true }), make: [] });
+      const away = settleBundle(travelling, EMPTY_LIBRARY, {});
+      if (!away.ok) throw new Error('settled as proposed');
+      expect(away.make).toEqual(travelling.things);
+      const errors = checkFlow(parseFlow(away.text), { ...EMPTY_LIBRARY, ...libraryWith(away.make) }).filter(
+        (finding) => finding.severity === 'error',
+      );
+      for (const finding of errors) expect(finding.message).toMatch(/team|connection|mailbox|webhook|person/);
+    },
+  );
 
   test('comes back to where it came from as it was, with nothing made', () => {
     const back = settled(DEMO_LIBRARY);

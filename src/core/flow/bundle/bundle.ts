@@ -56,6 +56,11 @@ export function namesUsed(text: string, things: readonly LibraryItem[]): readonl
   for (const use of tree.uses) add({ kind: 'connection', name: use.value.text, span: use.value, by: 'the head' });
   for (const { line, number } of numberedLines(tree.lines))
     for (const { edit } of sayLine(line)) {
+      // A stage by itself names every pipeline that is carried for it.
+      if (line.step.verb === 'move' && edit?.slot === 'stage')
+        for (const thing of things)
+          if (thing.kind === 'pipeline' && thing.body.stages.includes(edit.source))
+            add({ kind: 'pipeline', name: thing.name, by: `line ${number}` });
       const kind = edit?.quoted ? KIND_OF_SLOT[edit.slot] : undefined;
       if (!edit || kind === undefined || isRole(edit.slot, edit.source)) continue;
       const intakeKind = line.step.verb === 'take in' ? line.step.from.text : undefined;
@@ -87,12 +92,14 @@ export function itemsOf(library: Library): readonly LibraryItem[] {
 /** The flow with what it names and what that names in turn; its text canonical, with marks. */
 export function makeBundle(text: string, library: Library): Bundle {
   const all = new Map(itemsOf(library).map((item) => [nameKey(item), item]));
-  let things: readonly LibraryItem[] = [];
+  const keys = (items: readonly LibraryItem[]): string => items.map(nameKey).sort().join('\n');
+  // Pipelines may be named by a stage alone: all are tried, and only those that are named stay.
+  let things: readonly LibraryItem[] = itemsOf(library).filter((item) => item.kind === 'pipeline');
   for (;;) {
     const found = namesUsed(text, things)
       .map((use) => all.get(nameKey(use)))
       .filter((item) => item !== undefined);
-    if (found.length === things.length) break;
+    if (keys(found) === keys(things)) break;
     things = found;
   }
   return { format: 'millrace flow bundle 1', text: printFlow(parseFlow(text).tree, { marks: true }), things: [...things] };

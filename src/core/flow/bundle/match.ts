@@ -96,7 +96,7 @@ function differing(ours: unknown, theirs: unknown, path = ''): readonly string[]
 function stepInto(path: string, key: string, within: Readonly<Record<string, unknown>>): string {
   const one = within[key];
   const says = Array.isArray(within) && isTree(one) ? [one.text, one.name, one.id].find((word) => typeof word === 'string') : undefined;
-  if (says !== undefined) return `${path} · ${says as string}`;
+  if (says !== undefined) return `${path} · ${says}`;
   return path === '' ? key : `${path}${Array.isArray(within) ? ' ' : ' · '}${Array.isArray(within) ? Number(key) + 1 : key}`;
 }
 const isTree = (value: unknown): value is Readonly<Record<string, unknown>> => typeof value === 'object' && value !== null;

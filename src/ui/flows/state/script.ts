@@ -107,3 +107,10 @@ function sum(counts: readonly LineCount[]): RowFigures {
   }
   return { reached, by, costMicro, tookMs: reached === 0 ? 0 : took / reached };
 }
+
+/** What is being typed in the script: a line anew, or one below another. */
+export type Editing =
+  | { readonly kind: 'line'; readonly mark: string }
+  /** `typed`: what stands in the editor when it opens */
+  | { readonly kind: 'below'; readonly mark: string | undefined; readonly typed?: string }
+  | null;

@@ -1,6 +1,5 @@
 import { indentLine, moveLine, removeLine, switchLine } from '../../../core/flow/edit';
-import type { LineRow } from '../state/script';
-import type { Editing } from './Script';
+import type { Editing, LineRow } from '../state/script';
 
 interface Props {
   readonly row: LineRow;

@@ -7,19 +7,13 @@ import { plural } from '../../../core/base';
 import { countText, euro, tookText } from '../../kit/format';
 import { Tag } from '../../kit/parts';
 import { drawRibbon } from '../state/ribbon';
-import { firstNewMark, type LineRow, type RowFigures, type Script as ScriptModel, type ScriptRow } from '../state/script';
+import { firstNewMark, type Editing, type LineRow, type RowFigures, type Script as ScriptModel, type ScriptRow } from '../state/script';
 import { LineEditor } from './LineEditor';
 import { PartEditor } from './PartEditor';
 import { RowDeeds } from './RowDeeds';
 import { Sentence, type EditablePart } from './Sentence';
 
 const ROW_HEIGHT = 34;
-
-export type Editing =
-  | { readonly kind: 'line'; readonly mark: string }
-  /** `typed`: what stands in the editor when it opens */
-  | { readonly kind: 'below'; readonly mark: string | undefined; readonly typed?: string }
-  | null;
 
 interface Props {
   readonly script: ScriptModel;
