@@ -78,6 +78,11 @@ export function Notice({
   );
 }
 
+/** What went wrong last, until it is closed. */
+export function Problem({ says, onClose }: { readonly says: string | null; readonly onClose: () => void }) {
+  return says === null ? null : <Notice onClose={onClose}>{says}</Notice>;
+}
+
 /** A text with one passage marked: what was written for this reader (`personal`), or the words that decided (`quote`). */
 export function Marked({
   text,

@@ -6,7 +6,7 @@ import { plural } from '../../../core/base';
 import { ago } from '../../kit/format';
 import { useShortcuts } from '../../kit/keys';
 import { useSteady } from '../../kit/steady';
-import { Empty, Notice, TopBar } from '../../kit/parts';
+import { Empty, Problem, TopBar } from '../../kit/parts';
 import { deskRows, minutesOfWork, sayRow, type DeskRow } from '../state/rows';
 import type { DeskView } from '../state/types';
 import { OpenRow } from './OpenRow';
@@ -101,15 +101,12 @@ export function Desk({ desk, sends, flows, lately, now, mayDecide, mayDealWithTr
           <kbd>J</kbd> <kbd>K</kbd> move · <kbd>Enter</kbd> open
         </span>
       </TopBar>
-      {problem ? (
-        <Notice
-          onClose={() => {
-            setProblem(null);
-          }}
-        >
-          {problem}
-        </Notice>
-      ) : null}
+      <Problem
+        says={problem}
+        onClose={() => {
+          setProblem(null);
+        }}
+      />
       <div className="cols">
         <section className="col paper grow" aria-label="Decisions">
           {rows.length === 0 ? (

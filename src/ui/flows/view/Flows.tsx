@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { dayText, euro } from '../../kit/format';
-import { GoRow, Empty, Notice, Tag, TopBar } from '../../kit/parts';
+import { Empty, GoRow, Problem, Tag, TopBar } from '../../kit/parts';
 
 export interface FlowListRow {
   readonly id: string;
@@ -64,15 +64,12 @@ export function Flows({
           </>
         ) : null}
       </TopBar>
-      {problem ? (
-        <Notice
-          onClose={() => {
-            setProblem(null);
-          }}
-        >
-          {problem}
-        </Notice>
-      ) : null}
+      <Problem
+        says={problem}
+        onClose={() => {
+          setProblem(null);
+        }}
+      />
       <div className="cols">
         <section className="col paper grow">
           {flows.length === 0 ? (

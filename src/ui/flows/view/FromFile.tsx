@@ -8,7 +8,7 @@ import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { DropFile } from '../../kit/DropFile';
 import Link from '../../kit/Link';
-import { Notice, Tag, TopBar } from '../../kit/parts';
+import { Problem, Tag, TopBar } from '../../kit/parts';
 import { needOf, offersFor, outlook, valueOf, type Arriving } from '../state/from-file';
 import './flows.css';
 
@@ -97,15 +97,12 @@ export function FromFile({ library, mayEdit }: Props) {
           </>
         ) : null}
       </TopBar>
-      {problem ? (
-        <Notice
-          onClose={() => {
-            setProblem(null);
-          }}
-        >
-          {problem}
-        </Notice>
-      ) : null}
+      <Problem
+        says={problem}
+        onClose={() => {
+          setProblem(null);
+        }}
+      />
       {!opened || !seen ? (
         <section className="col paper grow">
           <DropFile

@@ -6,7 +6,7 @@ import { useState, type ReactNode } from 'react';
 import { call, sayProblem } from '../../client';
 import { clockText, dayText } from '../../kit/format';
 import { THEME_KEY } from '../../kit/Kit';
-import { Notice } from '../../kit/parts';
+import { Problem } from '../../kit/parts';
 import { useLiveRefresh } from './useLiveRefresh';
 
 export interface RailView {
@@ -150,15 +150,12 @@ export function Shell({ rail, children }: { readonly rail: RailView; readonly ch
         </MenuItem>
       </Menu>
       <main className="main">
-        {problem ? (
-          <Notice
-            onClose={() => {
-              setProblem(null);
-            }}
-          >
-            {problem}
-          </Notice>
-        ) : null}
+        <Problem
+          says={problem}
+          onClose={() => {
+            setProblem(null);
+          }}
+        />
         {children}
       </main>
     </div>

@@ -6,7 +6,7 @@ import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { DropFile } from '../../kit/DropFile';
 import { ago } from '../../kit/format';
-import { GoRow, Notice, Tag, TopBar } from '../../kit/parts';
+import { GoRow, Problem, Tag, TopBar } from '../../kit/parts';
 
 export interface ListView {
   readonly id: string;
@@ -48,15 +48,12 @@ export function Sources({
   return (
     <>
       <TopBar title="Sources" tags={<span className="quiet">where people and companies come in</span>} />
-      {problem ? (
-        <Notice
-          onClose={() => {
-            setProblem(null);
-          }}
-        >
-          {problem}
-        </Notice>
-      ) : null}
+      <Problem
+        says={problem}
+        onClose={() => {
+          setProblem(null);
+        }}
+      />
       <div className="cols">
         <section className="col paper grow">
           {mayTakeIn ? (

@@ -6,7 +6,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { plural } from '../../../core/base';
 import { TARGETS, targetLabel, type Target } from '../../../core/intake';
 import { call, sayProblem } from '../../client';
-import { Notice, Tag, TopBar } from '../../kit/parts';
+import { Problem, Tag, TopBar } from '../../kit/parts';
 import type { ListView } from './Sources';
 import { RowCard, type PreviewRow } from './RowCard';
 
@@ -120,15 +120,12 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
           Take in {takes}
         </Button>
       </TopBar>
-      {problem ? (
-        <Notice
-          onClose={() => {
-            setProblem(null);
-          }}
-        >
-          {problem}
-        </Notice>
-      ) : null}
+      <Problem
+        says={problem}
+        onClose={() => {
+          setProblem(null);
+        }}
+      />
       <div className="cols">
         <section className="col paper grow" aria-label="Columns">
           <div className="bar">
