@@ -9,7 +9,7 @@ import { HANDLERS } from './handlers';
 export const SESSION_COOKIE = 'millrace_session';
 const MAX_JSON_BYTES = 2 * 1024 * 1024;
 const STATUS: Record<Refusal['kind'], number> = { 'not found': 404, 'not allowed': 403, 'not valid': 400, conflict: 409, 'too often': 429 };
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+export const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
 /** RFC 9457. */
 function problem(status: number, title: string, detail: string, more: Readonly<Record<string, unknown>> = {}): Response {

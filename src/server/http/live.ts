@@ -2,11 +2,10 @@ import { HERE_EVERY_MS, type LiveEvent } from '../../api';
 import { sessionUser } from '../usecases/access';
 import { tellViewers, type LiveHub } from '../usecases/live';
 import type { World } from '../usecases/world';
-import { cookieOf } from './answer';
+import { cookieOf, UUID } from './answer';
 
 /** A stream ends after so long; the browser opens it again, and who asks is looked at afresh. */
 const STREAM_MS = 10 * 60_000;
-const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 /** Server-sent events (HTML standard, 9.2) for one open page; with `?flow=` the page has that flow open and others hear of it. */
 export async function answerLive(world: World, hub: LiveHub, request: Request): Promise<Response> {
@@ -53,6 +52,11 @@ export async function answerLive(world: World, hub: LiveHub, request: Request): 
       request.signal.addEventListener('abort', () => {
         leave();
       });
+      // The reader may have gone while the listening began.
+      if (request.signal.aborted) {
+        leave();
+        return;
+      }
       send(': open\n\n');
       sayHere(true);
     },

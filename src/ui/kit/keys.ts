@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 
 /** Whether a key pressed there is text being typed and not a shortcut. */
-const isTyping = (target: EventTarget | null): boolean =>
+export const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.isContentEditable);
 
 /** A key as shortcuts name it: `n`, `Ctrl+z` (also for the command key), `Alt+ArrowUp`. */

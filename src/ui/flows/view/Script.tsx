@@ -6,6 +6,7 @@ import { stepRows } from '../../../core/flow/syntax';
 import { plural } from '../../../core/base';
 import { countText, euro, tookText } from '../../kit/format';
 import { Tag } from '../../kit/parts';
+import type { Deeds } from '../state/deeds';
 import { drawRibbon } from '../state/ribbon';
 import { firstNewMark, type Editing, type LineRow, type RowFigures, type Script as ScriptModel, type ScriptRow } from '../state/script';
 import { LineEditor } from './LineEditor';
@@ -21,6 +22,8 @@ interface Props {
   readonly figures: ReadonlyMap<string, RowFigures>;
   readonly trial: boolean;
   readonly chosen: string | undefined;
+  /** of the chosen line */
+  readonly deeds: Deeds;
   readonly library: Library;
   readonly mayEdit: boolean;
   readonly editing: Editing;
@@ -31,7 +34,7 @@ interface Props {
 
 /** The flow as sentences with the ribbon beside them. */
 export function Script(props: Props) {
-  const { script, text, figures, trial, chosen, library, mayEdit, editing, onEditing, onChoose, onChange } = props;
+  const { script, text, figures, trial, chosen, deeds, library, mayEdit, editing, onEditing, onChoose, onChange } = props;
   const [part, setPart] = useState<{ readonly part: EditablePart; readonly anchor: HTMLElement } | null>(null);
   const list = useRef<HTMLOListElement>(null);
   const [tops, setTops] = useState<readonly number[]>(() => evenly(script.rows.length));
@@ -112,6 +115,7 @@ export function Script(props: Props) {
                     setPart({ part: edited, anchor });
                   }}
                   text={text}
+                  deeds={deeds}
                   onChange={onChange}
                 />
               )}
@@ -219,6 +223,7 @@ interface RowProps {
   readonly onEditing: (editing: Editing) => void;
   readonly onPart: (part: EditablePart, anchor: HTMLElement) => void;
   readonly text: string;
+  readonly deeds: Deeds;
   readonly onChange: (text: string) => void;
 }
 
@@ -235,6 +240,7 @@ function Row({
   onEditing,
   onPart,
   text,
+  deeds,
   onChange,
 }: RowProps) {
   const { mark } = row;
@@ -282,7 +288,7 @@ function Row({
         <Sentence parts={row.parts} off={row.kind === 'line' && row.line.off} onPart={mayEdit ? onPart : undefined} />
       </span>
       {chosen && mayEdit && row.kind === 'line' ? (
-        <RowDeeds row={row} text={text} onEditing={onEditing} onChange={onChange} />
+        <RowDeeds row={row} deeds={deeds} onEditing={onEditing} onChange={onChange} />
       ) : (
         <RowTags row={row} figures={figures} trial={trial} />
       )}

@@ -4,12 +4,13 @@ import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { Library } from '../../../core/flow/check';
-import { indentLine, insertLineAfter, lineText, moveLine, removeLine, switchLine } from '../../../core/flow/edit';
+import { insertLineAfter, lineText } from '../../../core/flow/edit';
 import { parseLines } from '../../../core/flow/syntax';
 import { plural } from '../../../core/base';
 import { dayText } from '../../kit/format';
 import { useShortcuts } from '../../kit/keys';
 import { Empty, Notice, Tag, TopBar } from '../../kit/parts';
+import { deedsFor } from '../state/deeds';
 import { figuresOf, readScript, type Editing } from '../state/script';
 import { RANGES, type LineCount, type Range, type Trial } from '../state/types';
 import { AsFile } from './AsFile';
@@ -95,20 +96,18 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
   };
 
   const line = row?.kind === 'line' ? row.mark : undefined;
-  const onLine = (change: (mark: string) => void): (() => void) | undefined =>
-    line !== undefined && mayEdit ? () => change(line) : undefined;
+  const deeds = useMemo(() => deedsFor(draft.text, mayEdit ? line : undefined), [draft.text, line, mayEdit]);
   /** A key that would change nothing keeps its usual meaning: Tab goes on to the next control. */
-  const changing = (edit: (mark: string) => string): (() => void) | undefined => {
-    const next = line !== undefined && mayEdit ? edit(line) : draft.text;
-    return next === draft.text ? undefined : () => change(next);
-  };
+  const to = (text: string | undefined): (() => void) | undefined =>
+    text === undefined || view !== 'script' ? undefined : () => change(text);
   useLineClipboard({
     copied: () => (view === 'script' && line !== undefined ? lineText(draft.text, line) : ''),
-    onCut: view === 'script' ? onLine((mark) => change(removeLine(draft.text, mark))) : undefined,
+    onCut: to(deeds.remove),
     onPaste:
       mayEdit && view === 'script'
-        ? (pasted) => {
-            const { tree, problems } = parseLines(pasted.replace(/\r\n?/g, '\n'));
+        ? (raw) => {
+            const pasted = raw.replace(/\r\n?/g, '\n');
+            const { tree, problems } = parseLines(pasted);
             if (problems.length === 0 && tree.lines.length > 0 && tree.lines.every((entry) => entry.step.verb !== 'unknown'))
               change(insertLineAfter(draft.text, row?.mark, pasted));
             else setEditing({ kind: 'below', mark: row?.mark, typed: pasted.trim() });
@@ -120,18 +119,18 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
     ArrowUp: () => step(-1),
     '[': () => setSpecimen(Math.max(0, specimen - 1)),
     ']': () => setSpecimen(Math.min((trial?.trips.length ?? 1) - 1, specimen + 1)),
-    'Alt+ArrowDown': onLine((mark) => change(moveLine(draft.text, mark, 1))),
-    'Alt+ArrowUp': onLine((mark) => change(moveLine(draft.text, mark, -1))),
-    o: onLine((mark) => change(switchLine(draft.text, mark))),
+    'Alt+ArrowDown': to(deeds.down),
+    'Alt+ArrowUp': to(deeds.up),
+    o: to(deeds.flip),
     'Ctrl+z': mayEdit && (() => send({ kind: 'undo' })),
     'Ctrl+y': mayEdit && (() => send({ kind: 'redo' })),
     t: mayEdit && (() => void tryOut()),
     T: mayEdit && (() => void tryOut(true)),
     n: mayEdit && view === 'script' && (() => setEditing({ kind: 'below', mark: row?.mark })),
-    Tab: view === 'script' ? changing((mark) => indentLine(draft.text, mark, 1)) : undefined,
-    'Shift+Tab': view === 'script' ? changing((mark) => indentLine(draft.text, mark, -1)) : undefined,
-    Delete: view === 'script' ? changing((mark) => removeLine(draft.text, mark)) : undefined,
-    Enter: view === 'script' ? onLine((mark) => setEditing({ kind: 'line', mark })) : undefined,
+    Tab: to(deeds.into),
+    'Shift+Tab': to(deeds.out),
+    Delete: to(deeds.remove),
+    Enter: view === 'script' && mayEdit && line !== undefined && (() => setEditing({ kind: 'line', mark: line })),
   });
 
   return (
@@ -229,6 +228,7 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
                 figures={figures}
                 trial={range === 'trial'}
                 chosen={row?.mark}
+                deeds={deeds}
                 library={library}
                 mayEdit={mayEdit}
                 editing={editing}

@@ -1,5 +1,6 @@
 'use client';
 import { useEffect } from 'react';
+import { isTyping } from '../../kit/keys';
 
 interface Clipboard {
   /** the chosen line as flow text; empty when none is chosen */
@@ -7,9 +8,6 @@ interface Clipboard {
   readonly onCut: (() => void) | undefined;
   readonly onPaste: ((text: string) => void) | undefined;
 }
-
-const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.isContentEditable);
 
 /**
  * Copy, cut and paste of whole lines as plain flow text: between lines, flows, windows and any text editor. They rest
