@@ -1,6 +1,6 @@
 /** The demo's named things and its flow, for tests of what is written with them. */
 import fs from 'node:fs';
-import { librarySchema, type Library } from '../core/flow/check';
+import { libraryParts, librarySchema, type Library } from '../core/flow/check';
 
 interface Workspace {
   readonly library: readonly { readonly kind: string; readonly body: unknown }[];
@@ -10,15 +10,8 @@ interface Workspace {
   readonly mailboxes: readonly { readonly name: string }[];
 }
 const workspace = JSON.parse(fs.readFileSync('demo/workspace.json', 'utf8')) as Workspace;
-const bodies = (kind: string): unknown[] => workspace.library.filter((item) => item.kind === kind).map((item) => item.body);
-
 export const DEMO_LIBRARY: Library = librarySchema.parse({
-  scorecards: bodies('scorecard'),
-  templates: bodies('template'),
-  plans: bodies('plan'),
-  chains: bodies('chain'),
-  pipelines: bodies('pipeline'),
-  intakes: bodies('intake'),
+  ...libraryParts(workspace.library),
   teams: workspace.teams.map((team) => team.name),
   connections: workspace.mailboxes.map((box) => box.name),
   people: workspace.users.map((user) => user.name),

@@ -13,4 +13,4 @@ export type { Json, JsonObject } from './json';
 export { textIn } from './json';
 export { near } from './near';
 export { chance, type Chance } from './random';
-export { clip, fold, plural, words } from './text';
+export { clip, fold, freeName, plural, words } from './text';

@@ -28,3 +28,11 @@ export function clip(text: string, length: number): string {
 export function plural(count: number, one: string, many = `${one}s`): string {
   return `${count.toLocaleString('en-GB')} ${count === 1 ? one : many}`;
 }
+
+/** The name itself where it is free, else with the first number behind it that makes it free: "Name 2". */
+export function freeName(name: string, taken: Iterable<string>): string {
+  const known = new Set(taken);
+  let free = name;
+  for (let n = 2; known.has(free); n++) free = `${name} ${n}`;
+  return free;
+}

@@ -5,6 +5,7 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { z } from 'zod';
 import type { FileAnswer } from '../../api';
+import { freeName } from '../../core/base';
 import { bundleSchema, makeBundle, matchBundle, settleBundle, type Bundle, type Choice, type Match } from '../../core/flow/bundle';
 import { libraryItemSchema, type LibraryItem } from '../../core/flow/check';
 import { drawFlow } from '../../core/flow/diagram';
@@ -74,10 +75,11 @@ export async function lookAtFlowFile(world: World, file: { readonly name: string
   if (name === '') throw new Refusal('not valid', `${file.name} holds no flow: its first line would be flow "Name"`);
   if (problems[0] && tree.lines.length === 0) throw new Refusal('not valid', `${file.name}: ${problems[0].message}`);
   const [library, rows] = await Promise.all([loadLibrary(world.db), listFlows(world.db)]);
-  const taken = new Set(rows.map((row) => row.name));
-  let freeName = name;
-  for (let n = 2; taken.has(freeName); n++) freeName = `${name} ${n}`;
-  return { bundle, name, freeName, lines: numberedLines(tree.lines).length, matches: matchBundle(bundle, library) };
+  const free = freeName(
+    name,
+    rows.map((row) => row.name),
+  );
+  return { bundle, name, freeName: free, lines: numberedLines(tree.lines).length, matches: matchBundle(bundle, library) };
 }
 
 function readFlowFile({ name, bytes }: { readonly name: string; readonly bytes: Uint8Array }): Bundle {

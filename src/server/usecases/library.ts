@@ -1,4 +1,4 @@
-import { EMPTY_LIBRARY, librarySchema, type Library } from '../../core/flow/check';
+import { EMPTY_LIBRARY, libraryParts, librarySchema, type Library } from '../../core/flow/check';
 import { compilePlan, type Plan } from '../../core/flow/plan';
 import { parseFlow } from '../../core/flow/syntax';
 import type { Tx } from '../db';
@@ -17,14 +17,8 @@ export async function loadLibrary(tx: Tx): Promise<Library> {
     listUsers(tx),
     listWebhooks(tx),
   ]);
-  const of = (kind: string): unknown[] => items.filter((item) => item.kind === kind).map((item) => item.body);
   return librarySchema.parse({
-    scorecards: of('scorecard'),
-    templates: of('template'),
-    plans: of('plan'),
-    chains: of('chain'),
-    pipelines: of('pipeline'),
-    intakes: of('intake'),
+    ...libraryParts(items),
     teams: teams.map((team) => team.name),
     connections: mailboxes.map((box) => box.name),
     people: users.map((user) => user.name),

@@ -1,6 +1,6 @@
 import fs from 'node:fs';
 import { DEMO_FLOW, DEMO_LIBRARY } from '../../../testing/demo-library';
-import { checkFlow, EMPTY_LIBRARY, type Library } from '../check';
+import { checkFlow, EMPTY_LIBRARY, libraryParts, type Library } from '../check';
 import { parseFlow, printFlow } from '../syntax';
 import { bundleSchema, makeBundle, matchBundle, namesUsed, settleBundle, type Choice } from './index';
 
@@ -48,7 +48,7 @@ describe('a flow that travels', () => {
       const away = settleBundle(travelling, EMPTY_LIBRARY, {});
       if (!away.ok) throw new Error('settled as proposed');
       expect(away.make).toEqual(travelling.things);
-      const errors = checkFlow(parseFlow(away.text), { ...EMPTY_LIBRARY, ...libraryWith(away.make) }).filter(
+      const errors = checkFlow(parseFlow(away.text), { ...EMPTY_LIBRARY, ...libraryParts(away.make) }).filter(
         (finding) => finding.severity === 'error',
       );
       for (const finding of errors) expect(finding.message).toMatch(/team|connection|mailbox|webhook|person/);
@@ -65,7 +65,7 @@ describe('a flow that travels', () => {
   test('brings everything it carries into an empty workspace; teams and mailboxes are for a person to name', () => {
     const { make, text } = settled(EMPTY_LIBRARY);
     expect(make).toEqual(bundle.things);
-    const missing = checkFlow(parseFlow(text), { ...EMPTY_LIBRARY, ...libraryWith(make) }).filter(
+    const missing = checkFlow(parseFlow(text), { ...EMPTY_LIBRARY, ...libraryParts(make) }).filter(
       (finding) => finding.code === 'unknown thing',
     );
     expect(missing.length).toBeGreaterThan(0);
@@ -118,15 +118,3 @@ describe('a flow that travels', () => {
     expect(problems(DEMO_LIBRARY, { 'plan Nobody’s': { does: 'leave' } })).toEqual(['the flow does not speak of plan Nobody’s']);
   });
 });
-
-const libraryWith = (items: readonly { readonly kind: string; readonly body: unknown }[]): Partial<Library> => {
-  const of = (kind: string): never[] => items.filter((item) => item.kind === kind).map((item) => item.body as never);
-  return {
-    scorecards: of('scorecard'),
-    templates: of('template'),
-    plans: of('plan'),
-    chains: of('chain'),
-    pipelines: of('pipeline'),
-    intakes: of('intake'),
-  };
-};

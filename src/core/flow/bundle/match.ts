@@ -1,3 +1,4 @@
+import { freeName } from '../../base';
 import type { Library, LibraryItem } from '../check';
 import { applyEdits } from '../edit';
 import { quote } from '../syntax';
@@ -76,12 +77,6 @@ export function matchBundle(bundle: Bundle, library: Library): readonly Match[] 
       choice,
     };
   });
-}
-
-function freeName(name: string, taken: readonly string[]): string {
-  let free = name;
-  for (let n = 2; taken.includes(free); n++) free = `${name} ${n}`;
-  return free;
 }
 
 /** Where two values differ: `criteria · grows all year · levels 1 · points: 30 here, 25 in the file`. */

@@ -7,4 +7,4 @@ export { readCondition, type ReadCondition } from './condition';
 export type { Finding, Mend, TextEdit } from './finding';
 export { FEEL_TYPE, resultOf } from './scope';
 export { fieldAt } from './way';
-export { ASKABLE_ROLES, EMPTY_LIBRARY, libraryItemSchema, librarySchema, type Library, type LibraryItem } from './library';
+export { ASKABLE_ROLES, EMPTY_LIBRARY, libraryItemSchema, libraryParts, librarySchema, type Library, type LibraryItem } from './library';

@@ -33,6 +33,20 @@ export const libraryItemSchema = z.discriminatedUnion('kind', [
 ]);
 export type LibraryItem = z.infer<typeof libraryItemSchema>;
 
+/** Things one by one as the parts of a library they belong to. Items that do not fit their schema are refused loudly. */
+export function libraryParts(items: readonly { readonly kind: string; readonly body: unknown }[]) {
+  const of = (kind: LibraryItem['kind']): unknown[] => items.filter((item) => item.kind === kind).map((item) => item.body);
+  return partsSchema.parse({
+    scorecards: of('scorecard'),
+    templates: of('template'),
+    plans: of('plan'),
+    chains: of('chain'),
+    pipelines: of('pipeline'),
+    intakes: of('intake'),
+  });
+}
+const partsSchema = librarySchema.pick({ scorecards: true, templates: true, plans: true, chains: true, pipelines: true, intakes: true });
+
 /** Roles that `ask` and `tell` may name besides teams. */
 export const ASKABLE_ROLES = ['owner', 'builder', 'reviewer'] as const;
 

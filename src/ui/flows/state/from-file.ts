@@ -1,6 +1,6 @@
 /** A flow that comes in from a file: what is chosen for each name, and what the flow would then be here. */
 import { settleBundle, type Bundle, type Choice, type Match } from '../../../core/flow/bundle';
-import { checkFlow, librarySchema, type Library, type LibraryItem } from '../../../core/flow/check';
+import { checkFlow, libraryParts, type Library, type LibraryItem } from '../../../core/flow/check';
 import { parseFlow, printFlow } from '../../../core/flow/syntax';
 
 export interface Arriving {
@@ -66,14 +66,14 @@ export function outlook({ bundle }: Arriving, library: Library, choices: Readonl
 }
 
 function withItems(library: Library, items: readonly LibraryItem[]): Library {
-  const of = (kind: LibraryItem['kind']): unknown[] => items.filter((item) => item.kind === kind).map((item) => item.body);
-  return librarySchema.parse({
+  const more = libraryParts(items);
+  return {
     ...library,
-    scorecards: [...library.scorecards, ...of('scorecard')],
-    templates: [...library.templates, ...of('template')],
-    plans: [...library.plans, ...of('plan')],
-    chains: [...library.chains, ...of('chain')],
-    pipelines: [...library.pipelines, ...of('pipeline')],
-    intakes: [...library.intakes, ...of('intake')],
-  });
+    scorecards: [...library.scorecards, ...more.scorecards],
+    templates: [...library.templates, ...more.templates],
+    plans: [...library.plans, ...more.plans],
+    chains: [...library.chains, ...more.chains],
+    pipelines: [...library.pipelines, ...more.pipelines],
+    intakes: [...library.intakes, ...more.intakes],
+  };
 }

@@ -3,7 +3,7 @@ import { Button } from '@mui/material';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { plural } from '../../../core/base';
+import { freeName, plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { dayText, euro } from '../../kit/format';
 import { Empty, GoRow, Problem, Tag, TopBar } from '../../kit/parts';
@@ -38,9 +38,10 @@ export function Flows({
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
   const make = (): void => {
-    const taken = new Set(flows.map((flow) => flow.name));
-    let name = 'New flow';
-    for (let n = 2; taken.has(name); n++) name = `New flow ${n}`;
+    const name = freeName(
+      'New flow',
+      flows.map((flow) => flow.name),
+    );
     call('createFlow', { body: { text: `flow "${name}"\nabout person\n\ntake in from hand\n` } }).then(
       (flow) => {
         router.push(`/flows/${flow.id}`);
