@@ -6,7 +6,7 @@ import type { TripEvent } from '../../core/engine';
 import { WorldFailure } from '../ports';
 import { claimCalls, listWebhooks, putOff, settleCall, tripOfCall, type HeldCall } from '../store/outbox';
 import { postEvent } from '../store/trips';
-import { HeldBack, inPlace } from './requests/paid';
+import { HeldBack, inPlace } from './connections';
 import { unseal } from './seal';
 import { Refusal, type World } from './world';
 

@@ -6,7 +6,7 @@ import type { HeldTrip } from '../../store/trips';
 import type { World } from '../world';
 import { compose } from './compose';
 import { lookUp } from './lookup';
-import { HeldBack } from './paid';
+import { HeldBack } from '../connections';
 import { match } from './match';
 import { read } from './read';
 import { readForTrial } from './trial';

@@ -8,7 +8,8 @@ import { beginLookup, endLookup } from '../../store/effects';
 import type { HeldTrip } from '../../store/trips';
 import type { World } from '../world';
 import { trialOf } from './trial';
-import { counted, inPlace, inTurn, setAside, settleReservation, type Reservation } from './paid';
+import { counted, inPlace, inTurn } from '../connections';
+import { setAside, settleReservation, type Reservation } from './paid';
 
 const keptSchema = z.object({ value: z.string().nullable(), confidence: z.number(), tookMs: z.number() });
 

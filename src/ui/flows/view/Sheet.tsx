@@ -69,7 +69,7 @@ export function Sheet({ rows, trial, at, mark, onChoose }: Props) {
           ))}
         </tbody>
       </table>
-      <p className="quiet small" style={{ padding: '10px 16px' }}>
+      <p className="quiet small" style={{ padding: '10px 16px', position: 'sticky', left: 0, width: 'fit-content' }}>
         {Object.entries(OUTCOME_GLYPH).map(([outcome, { glyph, tone }]) => (
           <span key={outcome} style={{ marginRight: 14 }}>
             <span className={tone}>{glyph}</span> {outcome}

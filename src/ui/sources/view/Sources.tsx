@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { DropFile } from '../../kit/DropFile';
-import { ago } from '../../kit/format';
+import { ago, countText } from '../../kit/format';
 import { GoRow, Problem, Tag, TopBar } from '../../kit/parts';
 
 export interface ListView {
@@ -112,7 +112,7 @@ export function Sources({
                     <td className="right">{list.total.toLocaleString('en-GB')}</td>
                     {['new', 'known', 'perhaps', 'refused'].map((kind) => (
                       <td key={kind} className="right">
-                        {list.counts[kind] ?? '–'}
+                        {kind in list.counts ? countText(list.counts[kind] ?? 0) : '–'}
                       </td>
                     ))}
                     <td className="right quiet">{ago(list.createdAt, now)}</td>
