@@ -39,10 +39,10 @@ export function useSteady<T>(items: readonly T[], idOf: (item: T) => string): St
 export function useSteadyUnderPointer<T>(
   items: readonly T[],
   idOf: (item: T) => string,
-): Steady<T> & { readonly hold: { readonly onPointerEnter: () => void; readonly onPointerLeave: () => void } } {
+): { readonly rows: readonly T[]; readonly hold: { readonly onPointerEnter: () => void; readonly onPointerLeave: () => void } } {
   const [kept, setKept] = useState<readonly T[] | null>(null);
   return {
-    ...(kept ? steady(kept, items, idOf) : { rows: items, gone: new Set<string>(), fresh: 0 }),
+    rows: kept ? steady(kept, items, idOf).rows : items,
     hold: {
       onPointerEnter: () => {
         setKept(items);
