@@ -79,7 +79,7 @@ export function Specimens({ people, flowId, about, limitMicro, onLimit, onChange
     <>
       <button
         className="linkish quiet"
-        style={{ textDecoration: 'none' }}
+        style={{ textDecoration: 'none', whiteSpace: 'nowrap' }}
         aria-haspopup="dialog"
         onClick={(event) => {
           setAnchor(event.currentTarget);

@@ -150,12 +150,15 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
             ) : (
               <Tag tone="brass">not live yet</Tag>
             )}
-            {others.length > 0 ? <Tag tone="river">● {others.join(', ')} here too</Tag> : null}
-            {draft.theirs ? (
-              <span className="in-river small" role="status">
-                {draft.theirs.name} changed {plural(draft.theirs.rows, 'line')} just now
-              </span>
-            ) : null}
+            <span role="status">
+              {draft.theirs ? (
+                <Tag tone="river">
+                  ● {draft.theirs.name} changed {plural(draft.theirs.rows, 'line')} just now
+                </Tag>
+              ) : others.length > 0 ? (
+                <Tag tone="river">● {others.join(', ')} here too</Tag>
+              ) : null}
+            </span>
           </>
         }
       >
