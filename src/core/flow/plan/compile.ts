@@ -2,7 +2,7 @@ import { compileFeel, type FeelClosure } from '../../feel';
 import { compileScorecard, type CompiledScorecard } from '../../score';
 import type { Library } from '../check';
 import type { Expr, FlowTree, Line, Step } from '../syntax';
-import { sayArm } from '../say';
+import { sayArm, sentenceOf } from '../say';
 
 /** The place after the last line. */
 export const END = -1;
@@ -93,9 +93,7 @@ export function compilePlan(tree: FlowTree, library: Library): Plan {
         const inner = place(arm.lines);
         arms.push({
           mark: arm.mark,
-          says: sayArm(arm)
-            .map((part) => part.text)
-            .join(' '),
+          says: sentenceOf(sayArm(arm)),
           when: arm.when ? (closure(arm.when) ?? (() => null)) : undefined,
           target: inner.first,
         });

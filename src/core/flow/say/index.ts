@@ -3,4 +3,4 @@
  * text edit. Promises: every editable part's span covers exactly its source. Refuses: looks.
  */
 export { sayFeel } from './feel';
-export { sayArm, sayLine, partText, type Part, type PartSlot } from './say';
+export { sayArm, sayLine, sentenceOf, partText, type Part, type PartSlot } from './say';

@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import { applyEdits } from '../edit';
 import { numberedLines, parseFlow } from '../syntax';
-import { partText, sayArm, sayFeel, sayLine, type Part } from './index';
+import { partText, sayArm, sayFeel, sayLine, sentenceOf, type Part } from './index';
 import { parseFeel } from '../../feel';
 
 const text = fs.readFileSync('demo/flows/trade-fair-visitors.race', 'utf8');
@@ -17,6 +17,14 @@ const sentence = (verb: string): string =>
       .filter((entry) => entry.line.step.verb === verb)
       .map((entry) => sayLine(entry.line))[0] ?? [],
   );
+
+describe('a sentence as plain text', () => {
+  test('has no space before a comma', () => {
+    const [line] = parseFlow('flow "S"\nabout person\n\ntake in from file "Fair"\n  once per email\n').tree.lines;
+    expect(line && sentenceOf(sayLine(line))).toBe('Take in from file Fair, once per e-mail');
+    expect(sentenceOf([])).toBe('');
+  });
+});
 
 describe('a flow read aloud', () => {
   test.each([

@@ -233,6 +233,11 @@ function sayStep(step: Step): readonly Part[] {
   }
 }
 
+/** The parts as one plain sentence. */
+export function sentenceOf(parts: readonly Part[]): string {
+  return parts.reduce((said, part) => (said === '' || part.text.startsWith(',') ? said : `${said} `) + part.text, '');
+}
+
 const fieldWords = (path: string): string => path.replace('email', 'e-mail').replace('.', ' ').replace(/_/g, ' ');
 
 /** The replacement text for a part: quoted where the part is a name. */

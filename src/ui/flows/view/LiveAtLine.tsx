@@ -79,7 +79,7 @@ export function LiveAtLine({
             <tbody>
               {(trips ?? []).map((trip) => (
                 <tr key={trip.id}>
-                  <td>
+                  <td className="cut" style={{ maxWidth: 170 }}>
                     <Link href={`/trips/${trip.id}`} className="strong">
                       {trip.personName}
                     </Link>

@@ -2,6 +2,8 @@ import { useMemo } from 'react';
 import { EMPTY_LIBRARY } from '../../../core/flow/check';
 import { plural } from '../../../core/base';
 import type { Judged } from '../../../core/forecast';
+import { sentenceOf } from '../../../core/flow/say';
+import { countText } from '../../kit/format';
 import { readScript, type ScriptRow } from '../state/script';
 
 export interface WasExpectedView {
@@ -15,8 +17,8 @@ interface Props {
 }
 
 const WIDTH = 150;
-const nameOf = (row: ScriptRow): string => `${row.kind === 'line' ? `${row.number} ` : ''}${row.parts.map((part) => part.text).join(' ')}`;
-const count = (value: number): string => Math.round(value).toLocaleString('en-GB');
+const nameOf = (row: ScriptRow): string => `${row.kind === 'line' ? `${row.number} ` : ''}${sentenceOf(row.parts)}`;
+const count = (value: number): string => countText(Math.round(value));
 
 /** What was expected of the live version, line by line, and what has come about: the range as a bar, the real as a stroke. */
 export function WasExpected({ judged, liveText }: Props) {
@@ -46,7 +48,9 @@ export function WasExpected({ judged, liveText }: Props) {
               <td className="cut" style={{ maxWidth: 220 }}>
                 {names.get(line.mark) ?? 'a line that is gone'}
               </td>
-              <td className="right quiet">{line.low === line.high ? count(line.mid) : `${count(line.low)}–${count(line.high)}`}</td>
+              <td className="right quiet">
+                {count(line.low) === count(line.high) ? count(line.mid) : `${count(line.low)}–${count(line.high)}`}
+              </td>
               <td>
                 <svg width={WIDTH} height={14} aria-hidden style={{ display: 'block' }}>
                   <rect x={x(line.low)} y={3} width={Math.max(2, x(line.high) - x(line.low))} height={8} fill="var(--w2)" />
