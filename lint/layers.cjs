@@ -25,7 +25,7 @@ module.exports = {
     rule(
       'core-packages',
       { path: '^src/core/', pathNot: TEST },
-      { path: npm, pathNot: `${npm}(@types/)?(zod|luxon|@lezer|libphonenumber-js|csv-parse|diff)` },
+      { path: npm, pathNot: `${npm}(@types/)?(zod|luxon|@lezer|libphonenumber-js|csv-parse|diff|cheerio|ical\\.js)` },
       'core uses a short named list of pure packages',
     ),
     rule('core-no-node', { path: '^src/core/', pathNot: TEST }, { dependencyTypes: ['core'] }, 'no Node built-ins in core'),
@@ -38,8 +38,10 @@ module.exports = {
     order('calendar', ['base']),
     order('writer', ['base', 'facts', 'feel']),
     order('flow', ['base', 'facts', 'feel', 'score', 'lookup', 'writer']),
-    order('reader', ['base', 'facts', 'flow']),
-    order('intake', ['base', 'facts', 'match']),
+    order('formats', ['base']),
+    order('reader', ['base', 'facts', 'flow', 'formats']),
+    order('dossier', ['base', 'facts', 'formats', 'reader']),
+    order('intake', ['base', 'facts', 'feel', 'match']),
     order('forecast', ['base', 'calendar', 'flow']),
     order('engine', ['base', 'facts', 'feel', 'flow', 'lookup', 'match', 'score', 'writer', 'calendar', 'reader']),
     rule(

@@ -188,7 +188,7 @@ export class Child {
 }
 
 /** In the order in which the stand-ins take them. */
-const STANDIN_PORTS = ['web', 'providers', 'smtp', 'mail', 'inbound', 'hooks'];
+const STANDIN_PORTS = ['web', 'providers', 'smtp', 'mail', 'inbound', 'hooks', 'sources'];
 
 const program = (name) => ['--enable-source-maps', `dist/${name}.mjs`];
 
@@ -211,6 +211,7 @@ export async function startProcesses({ databaseUrl, demo, port, workers = 1, web
       MILLRACE_STANDIN_MAIL: `http://127.0.0.1:${ports.mail}`,
       MILLRACE_STANDIN_HOOKS: `127.0.0.1:${ports.hooks}`,
       MILLRACE_PROVIDERS: `http://127.0.0.1:${ports.providers}`,
+      MILLRACE_SOURCES: `http://127.0.0.1:${ports.sources}`,
     }),
     MILLRACE_LOG: process.env.MILLRACE_LOG ?? 'warn',
     NODE_ENV: 'production',

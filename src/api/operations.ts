@@ -1,9 +1,17 @@
 import { DESK_OPERATIONS } from './operations-desk';
 import { FLOW_OPERATIONS } from './operations-flows';
+import { INTAKE_OPERATIONS } from './operations-intakes';
 import { RECORD_OPERATIONS } from './operations-records';
+import { RESEARCH_OPERATIONS } from './operations-research';
 
 export type { ApiAction, Operation } from './op';
 
 /** Every operation by its id: the application, the client and the OpenAPI document are made from this one table. */
-export const OPERATIONS = { ...RECORD_OPERATIONS, ...FLOW_OPERATIONS, ...DESK_OPERATIONS } as const;
+export const OPERATIONS = {
+  ...RECORD_OPERATIONS,
+  ...FLOW_OPERATIONS,
+  ...DESK_OPERATIONS,
+  ...RESEARCH_OPERATIONS,
+  ...INTAKE_OPERATIONS,
+} as const;
 export type OperationId = keyof typeof OPERATIONS;

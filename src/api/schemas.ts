@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { DIFFERENCES, OUTCOMES } from '../core/engine';
+import { dossierSchema } from '../core/dossier';
 import { SOURCE_KINDS } from '../core/facts';
 
-const instant = z.iso.datetime().describe('UTC');
+export const instant = z.iso.datetime().describe('UTC');
 const id = z.uuid();
 const value = z.union([z.string(), z.number(), z.boolean(), z.null()]);
 export const money = z.number().int().describe('millionths of a euro');
@@ -334,3 +335,16 @@ export const pageOf = <T extends z.ZodType>(item: T) =>
   z.object({ items: z.array(item), next: z.string().nullable().describe('give it back as `cursor` for the next page') });
 export const valuesSchema = z.record(z.string(), value);
 export const okSchema = z.object({ ok: z.literal(true) });
+
+export const dossierViewSchema = z.object({
+  id: z.uuid(),
+  state: z.enum(['queued', 'done', 'failed']),
+  step: z.string().describe('what is being done just now'),
+  problem: z.string().nullable(),
+  pages: z.number().int(),
+  costMicro: z.number().describe('millionths of a euro'),
+  tookMs: z.number().int(),
+  createdAt: instant,
+  createdByName: z.string().nullable(),
+  content: dossierSchema.nullable(),
+});

@@ -12,6 +12,7 @@ const schema = z.object({
   MILLRACE_STANDIN_MAIL: z.string().optional(),
   MILLRACE_STANDIN_HOOKS: z.string().optional(),
   MILLRACE_PROVIDERS: z.string().optional(),
+  MILLRACE_SOURCES: z.string().optional(),
   MILLRACE_WORKSPACE: z.string().optional(),
   MILLRACE_SECRET: z.string().default('unset: links in mails cannot be told from forged ones'),
   MILLRACE_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
@@ -33,6 +34,8 @@ export interface Config {
   readonly standinHooks: string | null;
   /** base URL of the lookup providers */
   readonly providers: string | null;
+  /** base URL of the sources on companies and people: news, register, directory, jobs */
+  readonly sources: string | null;
   /** a workspace description that an empty database is filled from */
   readonly workspaceFile: string | null;
   readonly secret: string;
@@ -57,6 +60,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>> = p
     standinMail: data.MILLRACE_STANDIN_MAIL ?? null,
     standinHooks: data.MILLRACE_STANDIN_HOOKS ?? null,
     providers: data.MILLRACE_PROVIDERS ?? null,
+    sources: data.MILLRACE_SOURCES ?? null,
     workspaceFile: data.MILLRACE_WORKSPACE ?? null,
     secret: data.MILLRACE_SECRET,
     logLevel: data.MILLRACE_LOG,

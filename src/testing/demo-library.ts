@@ -1,5 +1,7 @@
 /** The demo's named things and its flow, for tests of what is written with them. */
 import fs from 'node:fs';
+import { formSchema, type Form } from '../core/intake';
+import { formIntake } from '../server/usecases/forms';
 import { libraryParts, librarySchema, type Library } from '../core/flow/check';
 
 interface Workspace {
@@ -8,10 +10,12 @@ interface Workspace {
   readonly users: readonly { readonly name: string }[];
   readonly webhooks: readonly { readonly name: string }[];
   readonly mailboxes: readonly { readonly name: string }[];
+  readonly forms: readonly { readonly name: string; readonly form: Form }[];
 }
+const intakeOf = (name: string, form: Form) => formIntake(name, formSchema.parse(form));
 const workspace = JSON.parse(fs.readFileSync('demo/workspace.json', 'utf8')) as Workspace;
 export const DEMO_LIBRARY: Library = librarySchema.parse({
-  ...libraryParts(workspace.library),
+  ...libraryParts([...workspace.library, ...workspace.forms.map(({ name, form }) => ({ kind: 'intake', body: intakeOf(name, form) }))]),
   teams: workspace.teams.map((team) => team.name),
   connections: workspace.mailboxes.map((box) => box.name),
   people: workspace.users.map((user) => user.name),

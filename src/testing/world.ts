@@ -7,15 +7,21 @@ import fs from 'node:fs';
 import { parse } from 'csv-parse/sync';
 import postgres from 'postgres';
 import { stableId, type JsonObject } from '../core/base';
+import { textBlocks } from '../core/formats';
 import { connect } from '../server/db';
 import {
   WorldFailure,
+  type DirectoryCriteria,
+  type DirectoryHit,
   type FetchedPage,
   type IncomingMail,
   type OutgoingMail,
   type ProviderAnswer,
   type ProviderQuestion,
   type SendOutcome,
+  type SourceName,
+  type SourceQuestion,
+  type SourceState,
   type WebhookCall,
 } from '../server/ports';
 import { seedWorkspace, workspaceSeedSchema, type CrmRow } from '../server/usecases/seed';
@@ -29,6 +35,10 @@ export interface SentMail extends OutgoingMail {
 /** The outside as tests see and steer it. */
 export class Outside {
   readonly mails: SentMail[] = [];
+  readonly searched: SourceQuestion[] = [];
+  source: (question: SourceQuestion) => SourceState | WorldFailure = () => ({ kind: 'done', documents: [], costMicro: 0 });
+  collected: (source: SourceName, job: string) => SourceState | WorldFailure = () => ({ kind: 'done', documents: [], costMicro: 0 });
+  directory: (criteria: DirectoryCriteria) => readonly DirectoryHit[] = () => [];
   readonly pages = new Map<string, FetchedPage | WorldFailure>();
   readonly asked: ProviderQuestion[] = [];
   provider: (question: ProviderQuestion) => ProviderAnswer | WorldFailure | Promise<ProviderAnswer> = () => ({
@@ -47,7 +57,15 @@ export class Outside {
   fetched = 0;
 
   page(url: string, text: string, links: readonly string[] = []): void {
-    this.pages.set(url, { url, status: 200, text, links: links.map((link) => ({ url: link, text: '' })) });
+    this.pages.set(url, {
+      url,
+      status: 200,
+      title: '',
+      language: '',
+      published: null,
+      blocks: textBlocks(text),
+      links: links.map((link) => ({ url: link, text: '' })),
+    });
   }
 }
 
@@ -114,6 +132,23 @@ export async function testWorld(): Promise<TestWorld> {
         return answer;
       },
     },
+    sources: {
+      start: async (question) => {
+        outside.searched.push(question);
+        const state = outside.source(question);
+        if (state instanceof WorldFailure) throw state;
+        return state;
+      },
+      collect: async (source, job) => {
+        const state = outside.collected(source, job);
+        if (state instanceof WorldFailure) throw state;
+        return state;
+      },
+      directory: async (criteria, from, count) => {
+        const hits = outside.directory(criteria);
+        return { count: hits.length, hits: hits.slice(from, from + count) };
+      },
+    },
     webhooks: {
       post: async (call) => {
         const answer = outside.hook(call);
@@ -123,6 +158,17 @@ export async function testWorld(): Promise<TestWorld> {
       },
     },
     demo: { tick: async () => null },
+    documents: {
+      read: async (_kind, bytes) => ({
+        blocks: textBlocks(
+          Buffer.from(bytes)
+            .toString()
+            .replace(/^%PDF\S* /, ''),
+        ),
+        says: '',
+      }),
+    },
+    papers: { dossier: async (dossier) => Buffer.from(dossier.title) },
     passwords: { hash: async (password) => `hash of ${password}`, verify: async (hash, password) => hash === `hash of ${password}` },
     log: { info: () => undefined, warn: () => undefined, error: () => undefined },
     newId: randomUUID,

@@ -73,7 +73,7 @@ function take(event: TripEvent, line: Instruction | undefined, run: Run): boolea
       return true;
     case 'held back':
       if (line === undefined || state.kind !== 'ready') return false;
-      run.holdBack(line, event.why, event.until);
+      run.holdBack(line, event.why, event.until, event.soon === true);
       return true;
     case 'choice':
       return line !== undefined && state.kind === 'stuck' && chosen(event, line, run);

@@ -1,10 +1,11 @@
 import { plural, stableId, textIn, type JsonObject } from '../base';
-import { fieldOf, printValue, type FactDraft } from '../facts';
+import { fieldOf, printValue } from '../facts';
 import type { Instruction } from '../flow/plan';
 import type { StepOf } from '../flow/syntax';
 import { composeMessage, type Composed } from '../writer';
 import type { Run } from './run';
 import { replyLookedFor } from './waits';
+import { factsFound, unitOf } from './stated';
 import type { Answer } from './types';
 
 type AnswerOf<K extends Answer['kind']> = Extract<Answer, { kind: K }>;
@@ -88,38 +89,27 @@ export function nextPart(step: StepOf<'match'>, line: Instruction, run: Run): vo
 }
 
 function wasRead(answer: AnswerOf<'read'>, step: StepOf<'read'>, line: Instruction, run: Run): void {
-  const facts: FactDraft[] = [];
-  const company = run.view.company;
-  const results: { [id: string]: string | number | boolean | null } = {};
-  for (const finding of answer.findings) {
-    results[finding.id] = finding.value;
-    if (!company || !fieldOf('company', finding.id)) continue;
-    const fact = run.record(
-      finding.id,
-      finding.value,
-      'site',
-      finding.url ?? (typeof company.website === 'string' ? company.website : ''),
-      {
-        record: { kind: 'company', id: company.id },
-        confidence: finding.confidence,
-        ...(finding.quote === null ? {} : { quote: finding.quote }),
-        ...(finding.url === null ? {} : { url: finding.url }),
-      },
-    );
-    if (fact) facts.push(fact);
-  }
+  const kind = step.target.text === 'person' ? 'person' : 'company';
+  const record = kind === 'person' ? run.view.person : run.view.company;
+  const site = run.view.company?.website;
+  const facts = record ? factsFound(answer.findings, { kind, id: record.id }, typeof site === 'string' ? site : null, run.now) : [];
   if (facts.length > 0) {
     run.commands.push({ kind: 'record facts', facts });
     run.reload = true;
   }
-  if (step.as) run.vars[step.as.text] = results;
+  if (step.as) run.vars[step.as.text] = Object.fromEntries(answer.findings.map((finding) => [finding.id, finding.value]));
   const found = answer.findings.filter((finding) => finding.found).length;
   run.log(
     line,
     'passed',
     `${found} of ${plural(answer.findings.length, 'answer')} from ${plural(answer.pages, 'page')}${answer.says ? ` · ${answer.says}` : ''}${answer.reusedFrom === undefined ? '' : ' · as read before'}`,
     {
-      findings: answer.findings.map((finding) => ({ ...finding, unit: fieldOf('company', finding.id)?.unit ?? null })),
+      findings: answer.findings.map((finding, i) => ({
+        ...finding,
+        others: finding.others.map((other) => ({ ...other })),
+        unit: unitOf(step.questions[i]?.type) ?? fieldOf(kind, finding.id)?.unit ?? null,
+      })),
+      places: step.places.map((place) => place.text),
       pages: answer.pages,
       ...(answer.reusedFrom !== undefined && { reusedFrom: answer.reusedFrom }),
     },

@@ -156,8 +156,31 @@ describe('read', () => {
       url: 'http://oakmere-glass.example/about',
       confidence: 0.9,
       says: 'found',
+      source: 'site' as const,
+      date: null,
+      others: [
+        {
+          value: 4,
+          quote: 'Employees: 30. Area: 4 ha',
+          url: 'http://register.example/1',
+          source: 'register' as const,
+          confidence: 0.6,
+          date: NOW - 1000,
+        },
+      ],
     },
-    { id: 'mood', found: false, value: null, quote: null, url: null, confidence: 0, says: 'not found on 3 pages' },
+    {
+      id: 'mood',
+      found: false,
+      value: null,
+      quote: null,
+      url: null,
+      confidence: 0,
+      says: 'not found on 3 pages',
+      source: 'site' as const,
+      date: null,
+      others: [],
+    },
   ];
 
   test('asks for the site within the limit, and keeps answers as facts where a field has their name', () => {
@@ -171,7 +194,14 @@ describe('read', () => {
       VIEW,
     );
     expect(command(result, 'record facts')?.facts).toEqual([
-      expect.objectContaining({ field: 'heated_area', value: 5.5, source: 'site', quote: '5.5 ha under glass' }),
+      expect.objectContaining({ field: 'heated_area', value: 5.5, source: 'site', quote: '5.5 ha under glass', observedAt: NOW }),
+      expect.objectContaining({
+        field: 'heated_area',
+        value: 4,
+        source: 'register',
+        url: 'http://register.example/1',
+        observedAt: NOW - 1000,
+      }),
     ]);
     expect(says(result)[0]).toBe('read: 1 of 2 answers from 3 pages');
     expect(result.trip.vars.research).toEqual({ heated_area: 5.5, mood: null });

@@ -7,5 +7,6 @@ export { cameTo, difference, DIFFERENCES, type CameTo, type Difference, type Dif
 export { replay, type Readings, type Replayed } from './replay';
 export { OUTCOMES, type Outcome } from './outcome';
 export { RETRY, type WorkspaceTime } from './run';
+export { factsFound, unitOf } from './stated';
 export { stuckKey } from './stuck';
 export type * from './types';

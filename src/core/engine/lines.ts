@@ -100,8 +100,11 @@ const match: RunLine<'match'> = (step, line, run) => {
 };
 
 const read: RunLine<'read'> = (step, line, run) => {
-  const site = run.view.company?.website;
-  if (run.view.company === null || typeof site !== 'string' || site === '') {
+  const { person, company } = run.view;
+  const ofPerson = step.target.text === 'person';
+  const site = typeof company?.website === 'string' && company.website !== '' ? company.website : null;
+  const places = step.places.map((place) => place.text).filter((place) => place !== 'website' || site !== null);
+  if (places.length === 0 || (!ofPerson && company === null)) {
     if (step.as) run.vars[step.as.text] = Object.fromEntries(step.questions.map((question) => [question.id.text, null]));
     run.log(line, 'passed', 'no site to read: nothing found', { findings: [], pages: 0 });
     run.pass(line);
@@ -109,10 +112,14 @@ const read: RunLine<'read'> = (step, line, run) => {
   }
   run.request = {
     kind: 'read',
-    companyId: run.view.company.id,
+    target: ofPerson ? { kind: 'person', id: person.id } : { kind: 'company', id: company?.id ?? '' },
+    companyName: typeof company?.name === 'string' ? company.name : null,
+    personName: ofPerson ? person.name : null,
     website: site,
+    places,
     questions: step.questions,
     maxPages: step.maxPages?.value ?? 8,
+    maxCostMicro: step.maxCost === undefined ? null : Math.round(step.maxCost.value * 1_000_000),
   };
 };
 

@@ -121,7 +121,7 @@ export function handedBack(body: JsonObject, line: Instruction, run: Run): boole
   const parts = Object.fromEntries(
     step.answer.parts.map(({ id, type }) => {
       const value = body[id.text];
-      const wanted = type.kind === 'yes/no' ? 'boolean' : type.kind === 'text' ? 'string' : 'number';
+      const wanted = type.kind === 'yes/no' ? 'boolean' : ['number', 'money', 'year'].includes(type.kind) ? 'number' : 'string';
       if (typeof value === wanted) return [id.text, value];
       if (value !== undefined && value !== null) odd.push(id.text);
       return [id.text, null];

@@ -16,6 +16,9 @@ const finding = (id: string, value: string | number | boolean | null) => ({
   url: 'http://oakmere-glass.example/',
   confidence: 0.8,
   says: 'found',
+  source: 'site' as const,
+  date: null,
+  others: [],
 });
 /** A trip as it once went, so that its journal holds what was read. */
 function once(area: number): Readings {

@@ -1,3 +1,4 @@
+import { SOURCE_KINDS } from '../facts';
 import { plural, textIn, type Instant, type JsonObject } from '../base';
 import type { Plan } from '../flow/plan';
 import { advance } from './advance';
@@ -88,6 +89,9 @@ function answerFrom(request: Request, readings: Readings, missing: string[]): An
           value: scalar,
           quote: typeof known?.quote === 'string' ? known.quote : null,
           url: typeof known?.url === 'string' ? known.url : null,
+          source: SOURCE_KINDS.find((kind) => kind === known?.source) ?? ('site' as const),
+          date: typeof known?.date === 'number' ? known.date : null,
+          others: [],
           confidence: typeof known?.confidence === 'number' ? known.confidence : 0,
           says: known ? 'as it was read then' : 'never asked before',
         };

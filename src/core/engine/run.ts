@@ -133,8 +133,8 @@ export class Run {
   }
 
   /** Not run now, and nobody's fault: the line is tried again then, however often that is. Said once, not at every look. */
-  holdBack(line: Instruction, why: string, until: Instant): void {
-    if (this.trip.trial) {
+  holdBack(line: Instruction, why: string, until: Instant, soon: boolean): void {
+    if (this.trip.trial && !soon) {
       this.stick(line, why);
       return;
     }

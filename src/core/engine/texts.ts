@@ -1,8 +1,9 @@
 import { plural, type JsonObject } from '../base';
 import type { Instruction } from '../flow/plan';
 import type { StepOf } from '../flow/syntax';
-import { answerQuestion, classify } from '../reader';
+import { answerAll, classify, passageOf } from '../reader';
 import type { Run } from './run';
+import { unitOf } from './stated';
 
 function textOf(line: Instruction, run: Run): string {
   const text = line.expr?.(run.scope()) ?? null;
@@ -26,12 +27,13 @@ export function sort(step: StepOf<'sort'>, line: Instruction, run: Run): void {
 
 /** Answers typed questions from a text at hand; each answer with its words. */
 export function pickOut(step: StepOf<'pick out'>, line: Instruction, run: Run): void {
-  const passages = [{ url: '', text: textOf(line, run) }];
-  const findings = step.questions.map((question) => ({
-    ...answerQuestion({ id: question.id.text, type: question.type, wording: question.wording.text }, passages, run.now),
-    id: question.id.text,
+  const asked = step.questions.map((question) => ({ id: question.id.text, type: question.type, wording: question.wording.text }));
+  const findings = answerAll(asked, [passageOf('', textOf(line, run))], run.now).map((answer, i) => ({
+    ...answer,
+    others: answer.others.map((other) => ({ ...other })),
+    id: asked[i]?.id ?? '',
     url: null,
-    unit: question.type.kind === 'number' ? (question.type.unit ?? null) : null,
+    unit: unitOf(asked[i]?.type),
   }));
   const found = findings.filter((finding) => finding.found).length;
   const values: JsonObject = Object.fromEntries(findings.map((finding) => [finding.id, finding.value]));

@@ -1,5 +1,5 @@
 import type { Duration, Instant, Json, JsonObject, RecordRef } from '../base';
-import type { FactDraft, FactValue } from '../facts';
+import type { FactDraft, FactValue, SourceKind } from '../facts';
 import type { FeelScope } from '../feel';
 import type { Question } from '../flow/syntax';
 import type { Asked, LookupChain } from '../lookup';
@@ -72,24 +72,41 @@ export type Request =
   | { readonly kind: 'match'; readonly target: 'person' | 'company'; readonly askAbove: number; readonly sameAbove: number }
   | {
       readonly kind: 'read';
-      readonly companyId: string;
-      readonly website: string;
+      readonly target: { readonly kind: 'company' | 'person'; readonly id: string };
+      readonly companyName: string | null;
+      /** of a person: whom it is about */
+      readonly personName: string | null;
+      readonly website: string | null;
+      /** where to look, in the order of the line: `website`, `news`, … */
+      readonly places: readonly string[];
       readonly questions: readonly Question[];
       readonly maxPages: number;
+      /** null: no limit of the line's own */
+      readonly maxCostMicro: number | null;
     }
   | { readonly kind: 'look up'; readonly field: string; readonly chain: LookupChain }
   | { readonly kind: 'compose'; readonly template: string }
   /** whether an answer to a message has come */
   | { readonly kind: 'reply'; readonly messageId: string };
 
-export interface Finding {
-  readonly id: string;
-  readonly found: boolean;
+/** A value with the words it rests on. */
+export interface Stated {
   readonly value: FactValue;
   readonly quote: string | null;
   readonly url: string | null;
+  /** what kind of place it stands in */
+  readonly source: SourceKind;
   readonly confidence: number;
+  /** the day the place says it is of */
+  readonly date: Instant | null;
+}
+
+export interface Finding extends Stated {
+  readonly id: string;
+  readonly found: boolean;
   readonly says: string;
+  /** other values that are stated too, best first */
+  readonly others: readonly Stated[];
 }
 
 export interface MatchEvidence {
@@ -154,7 +171,8 @@ export type TripEvent =
   /** a person ends all trips of the flow */
   | { readonly kind: 'ended'; readonly by: string }
   /** nothing is wrong, but the line may not be run before then: a budget is used up, a connection is paced or shut */
-  | { readonly kind: 'held back'; readonly why: string; readonly until: Instant }
+  /** `soon`: something is under way outside and ends by itself, so a trial waits for it too */
+  | { readonly kind: 'held back'; readonly why: string; readonly until: Instant; readonly soon?: true }
   | { readonly kind: 'choice'; readonly choice: Choice; readonly by: string; readonly value?: FactValue };
 
 /** What a person may do with a stuck trip. */

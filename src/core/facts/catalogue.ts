@@ -62,6 +62,8 @@ export const FIELDS: readonly Field[] = [
   field('company', 'all_year', 'grows all year', 'yes/no', 'Growing', 'yes'),
   field('company', 'energy', 'energy', 'text', 'Growing', 'cogeneration'),
   field('company', 'service_contract', 'service contract', 'yes/no', 'Growing', 'no'),
+  field('company', 'decider', 'who decides', 'text', 'Firm', 'Harriet Lowndes'),
+  field('company', 'founded', 'founded', 'year', 'Firm', '1961'),
   field('company', 'status', 'company status', 'text', 'Firm', 'prospect'),
   field('deal', 'title', 'title', 'text', 'Deal', 'Oakmere, bays 3–4'),
   field('deal', 'stage', 'stage', 'text', 'Deal', 'Qualified'),

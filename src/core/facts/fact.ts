@@ -1,7 +1,23 @@
 import type { Instant, RecordRef } from '../base';
 import type { FactValue } from './catalogue';
 
-export const SOURCE_KINDS = ['hand', 'confirmed', 'lookup', 'register', 'site', 'reply', 'crm', 'file', 'form', 'api', 'flow'] as const;
+export const SOURCE_KINDS = [
+  'hand',
+  'confirmed',
+  'lookup',
+  'register',
+  'site',
+  'news',
+  'directory',
+  'jobs',
+  'document',
+  'reply',
+  'crm',
+  'file',
+  'form',
+  'api',
+  'flow',
+] as const;
 export type SourceKind = (typeof SOURCE_KINDS)[number];
 
 /** The words shown beside a value. */
@@ -11,6 +27,10 @@ export const SOURCE_LABELS: Record<SourceKind, string> = {
   lookup: 'chain',
   register: 'register',
   site: 'site',
+  news: 'news',
+  directory: 'directory',
+  jobs: 'jobs posted',
+  document: 'document',
   reply: 'reply',
   crm: 'CRM',
   file: 'file',

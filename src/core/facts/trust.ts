@@ -1,3 +1,4 @@
+import { fold } from '../base';
 import type { Fact, FactDraft, SourceKind } from './fact';
 
 /**
@@ -9,6 +10,10 @@ const RANK: Record<SourceKind, number> = {
   confirmed: 90,
   register: 60,
   site: 60,
+  news: 60,
+  document: 58,
+  directory: 55,
+  jobs: 50,
   lookup: 50,
   reply: 40,
   crm: 40,
@@ -21,7 +26,7 @@ const RANK: Record<SourceKind, number> = {
 /** Facts less sure than this only win where nothing surer is known. */
 const DOUBTFUL_BELOW = 0.5;
 
-/** Order of trust: by hand > confirmed > source rank > newer. Facts that found nothing come last. Ties by id. */
+/** Order of trust: by hand > confirmed > source rank > newer > surer. Facts that found nothing come last. Ties by id. */
 export function byTrust<F extends FactDraft & { readonly id?: string }>(a: F, b: F): number {
   if ((a.value === null) !== (b.value === null)) return a.value === null ? 1 : -1;
   const unsure = Number(a.confidence < DOUBTFUL_BELOW) - Number(b.confidence < DOUBTFUL_BELOW);
@@ -29,6 +34,7 @@ export function byTrust<F extends FactDraft & { readonly id?: string }>(a: F, b:
   const rank = RANK[b.source] - RANK[a.source];
   if (rank !== 0) return rank;
   if (a.observedAt !== b.observedAt) return b.observedAt - a.observedAt;
+  if (a.confidence !== b.confidence) return b.confidence - a.confidence;
   return (a.id ?? '') < (b.id ?? '') ? -1 : 1;
 }
 
@@ -39,8 +45,18 @@ export function chooseCurrent<F extends FactDraft & { readonly id?: string }>(fa
   return best;
 }
 
+/** The same thing said: whatever the case, the accents and the plural of a word. */
+function sameSaid(a: Fact['value'], b: Fact['value']): boolean {
+  if (typeof a !== 'string' || typeof b !== 'string') return a === b;
+  const plain = (text: string): string =>
+    fold(text)
+      .trim()
+      .replace(/(?<=[a-z]{3})e?s$/, '');
+  return plain(a) === plain(b);
+}
+
 /** Facts that say something else than the current one, best first: shown under it, never deleted. */
 export function competing(facts: readonly Fact[]): readonly Fact[] {
   const current = chooseCurrent(facts);
-  return facts.filter((fact) => fact.value !== null && current !== undefined && fact.value !== current.value).sort(byTrust);
+  return facts.filter((fact) => fact.value !== null && current !== undefined && !sameSaid(fact.value, current.value)).sort(byTrust);
 }

@@ -20,6 +20,9 @@ export const TARGETS = [
   'company.heated_area',
   'company.main_crop',
   'company.controls',
+  'company.controls_since',
+  'company.energy',
+  'company.sites',
   'note',
   'leave out',
 ] as const;

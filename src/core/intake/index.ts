@@ -5,4 +5,22 @@
 export { readTable, TABLE_LIMITS, type Table, type TableProblem } from './table';
 export { guessColumns, TARGETS, targetLabel, type ColumnGuess, type Target } from './guess';
 export { readRow, splitName, type RowReading, type RowRecord } from './row';
+export {
+  askedOf,
+  checkForm,
+  entryRow,
+  FILE_KINDS,
+  fileKind,
+  formSchema,
+  QUESTION_KINDS,
+  questionsOf,
+  readAnswer,
+  readEntry,
+  type FileKind,
+  type Form,
+  type FormProblem,
+  type FormQuestion,
+  type QuestionKind,
+} from './form';
+export { answerName, flatten, guessPayload, payloadMatchingSchema, payloadRow, type PayloadMatching } from './payload';
 export { planRows, type Known, type PlanOptions, type RowPlan } from './plan';

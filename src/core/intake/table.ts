@@ -1,4 +1,5 @@
 import { parse } from 'csv-parse/sync';
+import { CARD_HEADINGS, isVCard, readCards } from './vcard';
 
 export interface Table {
   readonly headings: readonly string[];
@@ -54,7 +55,22 @@ function headingIndex(rows: readonly (readonly string[])[], width: number): numb
   return Math.max(0, found);
 }
 
-/** Bytes of a CSV file as a table: encoding, delimiter and the row of headings are found out. Never throws. */
+function cardTable(text: string, encoding: Table['encoding']): { readonly table?: Table; readonly problem?: TableProblem } {
+  const cards = readCards(text).slice(0, TABLE_LIMITS.rows);
+  if (cards.length === 0) return { problem: { message: 'the file begins like a vCard, but no card in it ends' } };
+  return {
+    table: {
+      headings: CARD_HEADINGS,
+      rows: cards.map((card) => card.cells),
+      headingRow: 0,
+      rowNumbers: cards.map((card) => card.line),
+      encoding,
+      delimiter: ',',
+    },
+  };
+}
+
+/** Bytes of a CSV or vCard file as a table: encoding, delimiter and the row of headings are found out. Never throws. */
 export function readTable(bytes: Uint8Array): { readonly table?: Table; readonly problem?: TableProblem } {
   if (bytes.length === 0) return { problem: { message: 'the file is empty' } };
   if (bytes.length > TABLE_LIMITS.bytes)
@@ -71,6 +87,7 @@ export function readTable(bytes: Uint8Array): { readonly table?: Table; readonly
   }
   const { text, encoding } = decode(bytes);
   const bare = text.replace(/^\ufeff/, '');
+  if (isVCard(bare)) return cardTable(bare, encoding);
   const delimiter = guessDelimiter(bare);
   let parsed: { record: string[]; info: { lines: number } }[];
   try {

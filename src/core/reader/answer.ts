@@ -1,183 +1,237 @@
-import { clip, fold, words, type Instant } from '../base';
-import type { AnswerType } from '../flow/syntax';
+import { clip, fold, plural, type Instant } from '../base';
 import type { FactValue } from '../facts';
-import { sentencesOf } from './sentences';
-import { topicOf, type Topic } from './topics';
+import type { AnswerType } from '../flow/syntax';
+import { saidIn, type Candidate, type Passage, type Said } from './said';
+import { datesIn, isoOf } from './skills/dates';
+import { DROPPED } from './skills/standing';
+import { topicOf, type TopicId } from './topics';
+import { glassAreas } from './topics/area';
+import { controlsNamed, controlsSince, saysNoControls } from './topics/controls';
+import { countIn, EMPLOYEES, SITES } from './topics/counts';
+import { expansionOf } from './topics/expansion';
+import { amounts, generally, soughtBy } from './topics/general';
+import { allYear, underContract } from './topics/habits';
+import { CROPS, ENERGY, mentions, type Lexicon } from './topics/lexicon';
+import { cropsIn, energyIn } from './topics/lists';
+import { deciderIn } from './topics/people';
+import { weigh, type Supported } from './weigh';
 
-/** A page as the reader sees it: its address and its text, blocks parted by line breaks. */
-export interface Passage {
+export interface Asked {
+  readonly id: string;
+  readonly type: AnswerType;
+  readonly wording: string;
+}
+
+/** A value that was stated too, and not taken. */
+export interface OtherAnswer {
+  readonly value: FactValue;
+  readonly quote: string;
   readonly url: string;
-  readonly text: string;
+  readonly confidence: number;
+  readonly date: Instant | null;
 }
 
 export interface ReaderAnswer {
   readonly found: boolean;
   readonly value: FactValue;
-  /** the sentence it rests on, word for word */
+  /** the sentence it rests on, word for word; without a value: the sentence that says there is none */
   readonly quote: string | null;
   readonly url: string | null;
   /** 0 to 1 */
   readonly confidence: number;
+  /** the day the page says the statement is of */
+  readonly date: Instant | null;
   readonly says: string;
-}
-
-interface Asked {
-  readonly id: string;
-  readonly type: AnswerType;
-  readonly wording: string;
-}
-interface Candidate {
-  readonly value: FactValue;
-  readonly sentence: string;
-  readonly url: string;
-  readonly score: number;
+  /** conflicting values, best first */
+  readonly others: readonly OtherAnswer[];
 }
 
 const QUOTE_MAX = 220;
 const EXPANSION_MONTHS = 18;
-const NOTHING: ReaderAnswer = { found: false, value: null, quote: null, url: null, confidence: 0, says: 'not found' };
+const LIST_MAX = 12;
 
-/** Answers one typed question from the passages, with the best-supported sentence as its quote; `now` dates old news. */
+/** Answers one typed question from the passages, with the best-supported sentence as its quote; `now` is the day of reading. */
 export function answerQuestion(question: Asked, passages: readonly Passage[], now: Instant): ReaderAnswer {
-  const topic = topicOf(fold(question.id), fold(question.wording));
-  let best: Candidate | undefined;
-  for (const passage of passages) {
-    for (const sentence of sentencesOf(passage.text)) {
-      if (sentence.length > 600) continue;
-      const found = candidate(question, topic, sentence, now);
-      if (found && (best === undefined || found.score > best.score)) best = { ...found, sentence, url: passage.url };
-    }
-  }
-  if (best === undefined) return { ...NOTHING, says: `not found on ${passages.length} ${passages.length === 1 ? 'page' : 'pages'}` };
+  return answerFrom(question, saidIn(passages), passages.length, now);
+}
+
+/** Answers several questions from the same passages, cut into sentences once. */
+export function answerAll(questions: readonly Asked[], passages: readonly Passage[], now: Instant): readonly ReaderAnswer[] {
+  const said = saidIn(passages);
+  return questions.map((question) => answerFrom(question, said, passages.length, now));
+}
+
+function answerFrom(question: Asked, said: readonly Said[], pages: number, now: Instant): ReaderAnswer {
+  const topic = topicOf(question.id, question.wording);
+  const candidates = candidatesFor(question, topic, said, now);
+  const { type } = question;
+  if (type.kind === 'list') return listed(candidates, pages);
+  // The main crop is the one spoken of most: what several sentences say adds up.
+  const ranked = weigh(candidates, topic === 'crop').filter((entry) => topic !== 'crop' || entry.spoken);
+  const fitting = type.kind === 'choice' ? ranked.flatMap((entry) => chosen(entry, type.options)) : ranked;
+  const [best, ...rest] = fitting;
+  if (!best || best.score < leastFor(topic)) return notFound(topic, said, pages);
+  const rivals = rest.filter((other) => other.score > best.score - 1.5 && (topic !== 'crop' || other.score > best.score - 0.5));
+  const close = rivals.some((other) => other.score > best.score - 0.5);
+  const confidence = sureness(best, close);
   return {
     found: true,
     value: best.value,
-    quote: clip(best.sentence, QUOTE_MAX),
-    url: best.url,
-    confidence: Math.min(0.95, 0.4 + best.score * 0.1),
-    says: 'found',
+    quote: clip(best.best.said.text, QUOTE_MAX),
+    url: best.best.said.url,
+    confidence,
+    date: best.best.date ?? null,
+    says: best.pages > 1 ? `found on ${best.pages} pages` : 'found',
+    others: rivals.slice(0, 4).map((other) => ({
+      value: other.value,
+      quote: clip(other.best.said.text, QUOTE_MAX),
+      url: other.best.said.url,
+      confidence: Math.min(confidence, sureness(other, true)),
+      date: other.best.date ?? null,
+    })),
   };
 }
 
-type Scored = Pick<Candidate, 'value' | 'score'>;
+const sureness = (entry: Supported, contested: boolean): number =>
+  Math.round(
+    Math.max(0.3, Math.min(0.95, 0.42 + 0.08 * Math.min(6, entry.score) + 0.05 * (entry.pages - 1) - (contested ? 0.2 : 0))) * 100,
+  ) / 100;
 
-function candidate(question: Asked, topic: Topic | undefined, sentence: string, now: Instant): Scored | undefined {
-  const folded = fold(sentence);
-  if (topic ? !topic.cue.test(folded) : !shares(question.wording, folded)) return undefined;
-  switch (question.type.kind) {
-    case 'number':
-      return question.type.unit === 'ha' ? area(topic, folded) : plainNumber(folded);
-    case 'yes/no':
-      return yesNo(topic, folded, now);
-    case 'year':
-      return year(folded, now);
-    case 'text':
-      return topic?.values ? listed(topic, folded) : topic ? nameNear(topic, sentence, folded) : { value: clip(sentence, 120), score: 1 };
+/** Below this a statement is too thin to be an answer. */
+function leastFor(topic: TopicId | undefined): number {
+  return topic === 'crop' ? 1.85 : topic === undefined ? 0.8 : 1.5;
+}
+
+function candidatesFor(question: Asked, topic: TopicId | undefined, said: readonly Said[], now: Instant): readonly Candidate[] {
+  const { type } = question;
+  const each = (find: (entry: Said) => readonly Candidate[]): readonly Candidate[] => said.flatMap(find);
+  switch (topic) {
+    case 'area':
+      if (type.kind === 'number') return each((entry) => glassAreas(entry, fold(question.wording), now));
+      break;
+    case 'controls':
+      if (isText(type)) return each(controlsNamed);
+      if (type.kind === 'yes/no')
+        return each((entry) => [
+          ...controlsNamed(entry).map((found) => ({ ...found, value: true })),
+          ...(saysNoControls(entry) ? [{ value: false, score: 3, said: entry }] : []),
+        ]);
+      break;
+    case 'controls since':
+      if (type.kind === 'year' || type.kind === 'number')
+        return each((entry) =>
+          controlsSince(entry, now).map((found) =>
+            type.kind === 'number' ? { ...found, value: new Date(now).getUTCFullYear() - Number(found.value) } : found,
+          ),
+        );
+      break;
+    case 'expansion':
+      return expansions(type, said, now);
+    case 'all year':
+      if (type.kind === 'yes/no') return each(allYear);
+      break;
+    case 'contract':
+      if (type.kind === 'yes/no') return each((entry) => underContract(entry, now));
+      break;
+    case 'crop':
+      if (isText(type)) return each(cropsIn);
+      break;
+    case 'energy':
+      if (isText(type)) return each(energyIn);
+      break;
+    case 'sites':
+      if (type.kind === 'number') return each((entry) => countIn(entry, SITES));
+      break;
+    case 'employees':
+      if (type.kind === 'number') return each((entry) => countIn(entry, EMPLOYEES));
+      break;
+    case 'decider':
+      if (isText(type)) return each(deciderIn);
+      break;
+    case undefined:
+      break;
   }
+  const sought = soughtBy(fold(question.id), question.wording);
+  return each((entry) => generally(entry, type, sought, now));
 }
 
-/** For questions outside the known topics: the sentence must share two content words with the question. */
-function shares(wording: string, folded: string): boolean {
-  const wanted = words(wording).filter((word) => word.length > 4);
-  return wanted.filter((word) => folded.includes(word.slice(0, 6))).length >= Math.min(2, wanted.length);
+const isText = (type: AnswerType): boolean => type.kind === 'text' || type.kind === 'list' || type.kind === 'choice';
+
+/** An announced expansion as yes or no, as the words that announce it, as its day or as the money named with it. */
+function expansions(type: AnswerType, said: readonly Said[], now: Instant): readonly Candidate[] {
+  // A headline stands or falls with what is written under it.
+  const dropped = new Set(
+    said.filter((entry) => entry.under !== '' && DROPPED.test(entry.folded)).map((entry) => `${entry.url} ${entry.under}`),
+  );
+  return said.flatMap((entry) => {
+    if (dropped.has(`${entry.url} ${entry.kind === 'heading' ? entry.folded : entry.under}`)) return [];
+    const found = expansionOf(entry, now, EXPANSION_MONTHS);
+    if (type.kind === 'yes/no') return found;
+    return found
+      .filter((candidate) => candidate.value === true)
+      .flatMap((candidate): readonly Candidate[] => {
+        switch (type.kind) {
+          case 'date':
+          case 'year':
+            return datesIn(entry.folded, entry.date ?? now)
+              .slice(-1)
+              .map((date) => ({ ...candidate, value: type.kind === 'year' ? Number(isoOf(date).slice(0, 4)) : isoOf(date) }));
+          case 'money':
+            return amounts(entry.folded, type.currency, (value) => ({ ...candidate, value }));
+          case 'number':
+            return [];
+          default:
+            return [{ ...candidate, value: clip(entry.text, 160) }];
+        }
+      });
+  });
 }
 
-/** Characters around a figure that say what it measures. */
-const NEAR = 45;
-/** What follows speaks of something beside the figure: “…, with another block of open field”. */
-const NEXT_CLAUSE = /[,;] (?:with|and|plus|besides|mit|und|dazu|met|en|con|y|avec|et|oraz|e)\b/;
-/** A figure that comes on top of the one asked for: “a further 1.5 ha”. */
-const MORE = /\b(?:further|another|additional|extra|weitere[nrs]?|zusatzliche[nrs]?|nog eens|otras?|altri)\s+$/;
-const AREA =
-  /(\d{1,3}(?:[.,' ]\d{3})+|\d+(?:[.,]\d+)?)\s*(ha\b|hectares?\b|hektar\w*|hectareas?\b|hektarow|ettari|acres?\b|m²|m2\b|qm\b|square met(?:er|re)s|quadratmeter\w*|vierkante meter|metros cuadrados)/g;
-
-function hectares(amount: string, unit: string): number | undefined {
-  const plain =
-    /^\d{1,3}([.,' ]\d{3})+$/.test(amount) && !unit.startsWith('ha') && !unit.startsWith('he')
-      ? amount.replace(/[.,' ]/g, '')
-      : amount.replace(/[' ]/g, '').replace(',', '.');
-  const value = Number(plain);
-  if (!Number.isFinite(value)) return undefined;
-  const factor = /^(ha|hect|hekt|ett)/.test(unit) ? 1 : unit.startsWith('acre') ? 0.404686 : 0.0001;
-  return Math.round(value * factor * 100) / 100;
+/** The option a stated value stands for: the same word, or another word for the same thing. */
+function chosen(entry: Supported, options: readonly string[]): readonly Supported[] {
+  const stated = fold(String(entry.value));
+  const names = (text: string, list: Lexicon): readonly string[] => mentions(fold(text), list).map((mention) => mention.value);
+  const option = options.find((text) => {
+    const plain = fold(text);
+    if (plain === stated || stated.split(/[^\p{L}\p{N}]+/u).includes(plain)) return true;
+    return [CROPS, ENERGY].some((list) => names(text, list).some((name) => names(stated, list).includes(name)));
+  });
+  return option === undefined ? [] : [{ ...entry, value: option }];
 }
 
-/**
- * The area the sentence gives for what the topic asks. Each figure is judged by the words between its neighbours: a
- * sentence may hold the whole estate and the heated part. A figure in a sentence without any word of the topic is not taken.
- */
-function area(topic: Topic | undefined, folded: string): Scored | undefined {
-  if (topic?.boost && !topic.boost.test(folded)) return undefined;
-  const figures = [...folded.matchAll(AREA)];
-  let best: Scored | undefined;
-  for (const [i, found] of figures.entries()) {
-    const value = hectares(found[1] ?? '', found[2] ?? '');
-    if (value === undefined || value <= 0 || value > 500) continue;
-    const end = found.index + found[0].length;
-    const from = Math.max(found.index - NEAR, i === 0 ? 0 : (figures[i - 1]?.index ?? 0) + (figures[i - 1]?.[0].length ?? 0));
-    const to = Math.min(end + NEAR, figures[i + 1]?.index ?? folded.length);
-    const boosts = topic?.boost ? (folded.slice(from, to).match(new RegExp(topic.boost, 'g')) ?? []).length : 0;
-    const [own = ''] = folded.slice(found.index, Math.min(to, end + 35)).split(NEXT_CLAUSE);
-    const elsewhere = topic?.against?.test(own) === true || MORE.test(folded.slice(from, found.index));
-    const score = 1 + Math.min(4, boosts * 2) - (elsewhere ? 5 : 0);
-    if (score > 0 && (best === undefined || score > best.score)) best = { value, score };
-  }
-  return best;
-}
-
-function plainNumber(folded: string): Scored | undefined {
-  const raw = /\b\d+(?:[.,]\d+)?\b/.exec(folded)?.[0];
-  return raw === undefined ? undefined : { value: Number(raw.replace(',', '.')), score: 1 };
-}
-
-function yesNo(topic: Topic | undefined, folded: string, now: Instant): Scored | undefined {
-  if (!topic) return undefined;
-  if (topic.id === 'expansion' && tooOld(folded, now)) return undefined;
-  const no = topic.negation?.test(folded) ?? false;
-  return { value: !no, score: 3 + (/\b20\d\d\b/.test(folded) ? 1 : 0) + (no ? 0.5 : 0) };
-}
-
-/** A year in the sentence that lies further back than the question asks for. */
-function tooOld(folded: string, now: Instant): boolean {
-  const years = (folded.match(/\b20\d\d\b/g) ?? []).map(Number);
-  const oldest = new Date(now - EXPANSION_MONTHS * 30.5 * 86_400_000).getUTCFullYear();
-  return years.length > 0 && Math.max(...years) < oldest;
-}
-
-function year(folded: string, now: Instant): Scored | undefined {
-  const latest = new Date(now).getUTCFullYear();
-  const years = (folded.match(/\b(?:19[6-9]\d|20\d\d)\b/g) ?? []).map(Number).filter((value) => value <= latest);
-  return years.length === 0 ? undefined : { value: Math.max(...years), score: 4 };
-}
-
-function listed(topic: Topic, folded: string): Scored | undefined {
-  for (const word of folded.match(/[a-z]+/g) ?? []) {
-    const value = topic.values?.[word];
-    if (value !== undefined) return { value, score: 3 };
-  }
-  return undefined;
-}
-
-/** Words that begin with a capital but are no product's name. */
-const ORDINARY = new Set(
-  'The Our We In Since It A An All Both Every This These Their And But From At On For Alle Unsere Unser Wir Seit Die Der Das Ein Eine Im Mit De Het Een Onze Wij Sinds In Nuestro Nuestra El La Los Las Un Una Desde Con Notre Nos Le Les Depuis Il I Dal Nasz Nasze Od Klimacomputer Klimaatcomputer Steuerung Klimaregelung Gewachshaus January February March April May June July August September October November December'.split(
-    ' ',
-  ),
-);
-
-/** The name of a product close to the cue: a capitalised word, perhaps with a model number, that does not open the sentence. */
-function nameNear(topic: Topic, sentence: string, folded: string): Scored | undefined {
-  const names = [
-    ...sentence.matchAll(/(?<![.!?]\s)(?<!^)\b(\p{Lu}[\p{L}-]*\p{L}(?:\s(?:\p{Lu}{0,2}\d{1,4}\p{Lu}?|[IVX]{1,4}))?)(?![\p{L}])/gu),
-  ]
-    .map((found) => found[1] ?? '')
-    .filter(
-      (name) => !ORDINARY.has(name.split(' ')[0] ?? '') && !/^(?:Wartung|Service|Hektar|Glas|Gew|Ordenador|Jahr|Halle|Haus)/.test(name),
-    );
-  const withModel = names.find((name) => /\d|[IVX]$/.test(name)) ?? names[0];
-  if (withModel === undefined || /^\d{4}$/.test(withModel)) return undefined;
+function listed(candidates: readonly Candidate[], pages: number): ReaderAnswer {
+  const ranked = weigh(candidates.filter((candidate) => candidate.score > 0.5));
+  const [best] = ranked;
+  if (!best) return nothing(pages);
+  const values = ranked.slice(0, LIST_MAX).map((entry) => String(entry.value));
   return {
-    value: withModel.replace(/\s(?:19|20)\d\d$/, ''),
-    score: 2 + (topic.boost?.test(folded) ? 2 : 0) + (/\d/.test(withModel) ? 1 : 0),
+    found: true,
+    value: values.join(', '),
+    quote: clip(best.best.said.text, QUOTE_MAX),
+    url: best.best.said.url,
+    confidence: Math.min(0.8, sureness(best, false)),
+    date: best.best.date ?? null,
+    says: plural(values.length, 'entry', 'entries'),
+    others: [],
   };
+}
+
+function nothing(pages: number): ReaderAnswer {
+  return {
+    found: false,
+    value: null,
+    quote: null,
+    url: null,
+    confidence: 0,
+    date: null,
+    says: `not found on ${plural(pages, 'page')}`,
+    others: [],
+  };
+}
+
+/** No value; where the pages say outright that there is none, those words stand in the answer. */
+function notFound(topic: TopicId | undefined, said: readonly Said[], pages: number): ReaderAnswer {
+  const none = topic === 'controls' ? said.find(saysNoControls) : undefined;
+  if (!none) return nothing(pages);
+  return { ...nothing(pages), quote: clip(none.text, QUOTE_MAX), url: none.url, date: none.date, says: 'they say that they have none' };
 }

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import { answerQuestion, parseDeliveryStatus, sentencesOf, understandReply, worthReading, type Passage } from './index';
+import { answerQuestion, parseDeliveryStatus, passageOf, sentencesOf, understandReply, worthReading, type Passage } from './index';
 
 const NOW = Date.parse('2026-11-24T10:00:00Z');
-const page = (text: string, url = 'http://x.example/about'): Passage => ({ url, text });
+const page = (text: string, url = 'http://x.example/about'): Passage => passageOf(url, text);
 const area = { id: 'heated_area', type: { kind: 'number' as const, unit: 'ha' }, wording: 'How large is the area under heated glass?' };
 const expansion = { id: 'expansion', type: { kind: 'yes/no' as const }, wording: 'Was an expansion announced in the last 18 months?' };
 const controls = { id: 'controls', type: { kind: 'text' as const }, wording: 'Which climate computer do they use?' };

@@ -21,6 +21,11 @@ export function smtpMail(options: { readonly host: string; readonly port: number
         date: new Date(mail.date),
         ...(mail.inReplyTo === null ? {} : { inReplyTo: mail.inReplyTo }),
         references: [...mail.references],
+        attachments: (mail.attachments ?? []).map((file) => ({
+          filename: file.name,
+          contentType: file.type,
+          content: Buffer.from(file.content),
+        })),
         ...(mail.unsubscribeUrl !== null && {
           headers: {
             'List-Unsubscribe': `<${mail.unsubscribeUrl}>, <mailto:${mail.from.address}?subject=unsubscribe>`,

@@ -1,6 +1,7 @@
 import { request } from 'undici';
 import { z } from 'zod';
 import { WorldFailure, type DemoWorld, type Providers } from '../ports';
+import { callJson, unreadable } from '../net';
 
 const answerSchema = z.object({ value: z.string().nullable(), confidence: z.number().min(0).max(1) });
 const TIMEOUT_MS = 5_000;
@@ -12,28 +13,15 @@ export function httpProviders(base: string | null): Providers {
       if (base === null) throw new WorldFailure('refused', 'no lookup providers are connected: set MILLRACE_PROVIDERS', false);
       const started = performance.now();
       const { provider, key, ...body } = question;
-      let response;
-      try {
-        response = await request(`${base}/${encodeURIComponent(provider)}/find`, {
-          method: 'POST',
-          headers: { 'content-type': 'application/json', 'idempotency-key': key },
-          body: JSON.stringify(body),
-          headersTimeout: TIMEOUT_MS,
-          bodyTimeout: TIMEOUT_MS,
-        });
-      } catch (error) {
-        throw new WorldFailure(
-          'unreachable',
-          `${provider} could not be reached (${error instanceof Error ? error.message : 'no reason given'})`,
-          true,
-        );
-      }
-      const retryAfter = Number(response.headers['retry-after']) * 1000 || null;
-      if (response.statusCode === 429) throw new WorldFailure('busy', `${provider} asked to come back later`, true, retryAfter);
-      if (response.statusCode >= 500) throw new WorldFailure('broken', `${provider} answered with an error (${response.statusCode})`, true);
-      if (response.statusCode >= 400) throw new WorldFailure('refused', `${provider} refused the question (${response.statusCode})`, false);
-      const read = answerSchema.safeParse(await response.body.json().catch(() => undefined));
-      if (!read.success) throw new WorldFailure('broken', `${provider} sent an answer that cannot be read`, true);
+      const answer = await callJson({
+        name: provider,
+        url: `${base}/${encodeURIComponent(provider)}/find`,
+        body,
+        headers: { 'idempotency-key': key },
+        timeoutMs: TIMEOUT_MS,
+      });
+      const read = answerSchema.safeParse(answer);
+      if (!read.success) throw unreadable(provider);
       return { ...read.data, tookMs: Math.round(performance.now() - started) };
     },
   };

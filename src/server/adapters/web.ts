@@ -2,10 +2,19 @@ import net from 'node:net';
 import * as cheerio from 'cheerio';
 import robotsParser from 'robots-parser';
 import { Agent, request } from 'undici';
+import { readHtml, textBlocks } from '../../core/formats';
 import { guardedLookup, onTheWire } from '../net';
 import { WorldFailure, type FetchedPage, type Web } from '../ports';
 
-const LIMITS = { bytes: 2 * 1024 * 1024, redirects: 5, connectMs: 3_000, bodyMs: 6_000, robotsMs: 24 * 3_600_000, gapMs: 40 } as const;
+const LIMITS = {
+  bytes: 2 * 1024 * 1024,
+  redirects: 5,
+  connectMs: 3_000,
+  bodyMs: 6_000,
+  robotsMs: 24 * 3_600_000,
+  gapMs: 40,
+  text: 200_000,
+} as const;
 const AGENT_NAME = 'MillraceReader';
 
 interface Robots {
@@ -118,7 +127,17 @@ export function webReader(standin: string | null): Web {
         if (answer.status >= 400) throw new WorldFailure('not found', `${at} is not there (${answer.status})`, false);
         if (!/^text\/(?:html|plain)|^application\/xhtml/.test(answer.type))
           throw new WorldFailure('refused', `${at} is no text page (${answer.type || 'no type'})`, false);
-        return readPage(at, answer.status, answer.body);
+        return answer.type.startsWith('text/plain')
+          ? {
+              url: at,
+              status: answer.status,
+              links: [],
+              title: '',
+              language: '',
+              published: null,
+              blocks: textBlocks(answer.body.slice(0, LIMITS.text)),
+            }
+          : readPage(at, answer.status, answer.body);
       }
       throw new WorldFailure('refused', `${new URL(url).hostname} redirects without end`, false);
     },
@@ -133,7 +152,8 @@ function failure(error: unknown, host: string): WorldFailure {
   return new WorldFailure('unreachable', `${host} could not be reached`, true);
 }
 
-function decode(bytes: Buffer, type: string): string {
+/** Bytes as text: in the charset they declare, else UTF-8, else Windows-1252. */
+export function decode(bytes: Buffer, type: string): string {
   const declared =
     /charset=["']?([\w-]+)/i.exec(type)?.[1] ?? /<meta[^>]+charset=["']?([\w-]+)/i.exec(bytes.subarray(0, 2048).toString('latin1'))?.[1];
   for (const label of [declared ?? 'utf-8', 'utf-8']) {
@@ -147,7 +167,7 @@ function decode(bytes: Buffer, type: string): string {
   return new TextDecoder('windows-1252').decode(bytes);
 }
 
-/** Visible text in blocks, and links. Scripts, styles and hidden parts are no text of the page. */
+/** What a visitor sees of a page, and its links. Scripts, styles and hidden parts are no text of it. */
 export function readPage(url: string, status: number, html: string): FetchedPage {
   const $ = cheerio.load(html);
   const links = $('a[href]')
@@ -161,16 +181,5 @@ export function readPage(url: string, status: number, html: string): FetchedPage
         return [];
       }
     });
-  $('script,style,noscript,template,svg,iframe,[hidden],[aria-hidden="true"],nav').remove();
-  $('[style]')
-    .filter((_, node) => /display:\s*none|visibility:\s*hidden|font-size:\s*0/.test($(node).attr('style') ?? ''))
-    .remove();
-  $('p,li,h1,h2,h3,h4,td,th,dd,dt,br,div,section,article,figcaption,blockquote').append('\n');
-  const text = $('body')
-    .text()
-    .split('\n')
-    .map((line) => line.replace(/\s+/g, ' ').trim())
-    .filter((line) => line !== '')
-    .join('\n');
-  return { url, status, text: text.slice(0, 200_000), links };
+  return { url, status, links, ...readHtml(html) };
 }

@@ -1,18 +1,11 @@
-import { createHmac } from 'node:crypto';
 import { Agent, request } from 'undici';
 import { z } from 'zod';
 import type { JsonObject } from '../../core/base';
-import { guardedLookup, onTheWire } from '../net';
+import { guardedLookup, onTheWire, signature } from '../net';
 import { WorldFailure, type Webhooks } from '../ports';
 
 const LIMITS = { connectMs: 3_000, answerMs: 10_000, bytes: 256 * 1024 } as const;
 const bodySchema = z.record(z.string(), z.json());
-
-/** The signature of Standard Webhooks: HMAC-SHA256 over `id.seconds.body`, with the secret behind `whsec_` in base64. */
-export function signature(secret: string, id: string, seconds: number, body: string): string {
-  const key = Buffer.from(secret.replace(/^whsec_/, ''), 'base64');
-  return `v1,${createHmac('sha256', key).update(`${id}.${seconds}.${body}`).digest('base64')}`;
-}
 
 /** Posts signed JSON. The id is the receiver's means to drop what comes twice. */
 export function signedWebhooks(standin: string | null): Webhooks {

@@ -4,12 +4,17 @@ import type { OPERATIONS, OperationId } from '../../api';
 import type { UserRow } from '../store/access';
 import * as bundles from '../usecases/bundles';
 import * as control from '../usecases/control';
+import * as directory from '../usecases/directory';
+import * as dossiers from '../usecases/dossiers';
 import * as flows from '../usecases/flows';
+import * as forms from '../usecases/forms';
 import * as imports from '../usecases/imports';
 import { moveClock, readClock } from '../usecases/clock';
+import * as hooks from '../usecases/webhook-intakes';
 import { connectWebhook } from '../usecases/webhooks';
 import { undoMerge } from '../usecases/merge';
 import * as overview from '../usecases/overview';
+import { recheckFact } from '../usecases/recheck';
 import * as records from '../usecases/records';
 import * as releases from '../usecases/releases';
 import * as reviews from '../usecases/reviews';
@@ -138,6 +143,32 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   },
   connectWebhook: async ({ world, params, body }) => {
     await connectWebhook(world, { name: decodeURIComponent(params.name ?? ''), ...body });
+    return ok;
+  },
+
+  listForms: async ({ world }) => ({ items: await forms.forms(world) }),
+  createForm: ({ world, actor, body }) => forms.createForm(world, actor, body),
+  getForm: ({ world, params }) => forms.form(world, params.id ?? ''),
+  saveForm: ({ world, actor, params, body }) => forms.saveForm(world, actor, params.id ?? '', body),
+  listEntries: async ({ world, params }) => ({ items: await forms.entries(world, params.id ?? '') }),
+  listWebhookIntakes: async ({ world }) => ({ items: await hooks.webhookIntakes(world) }),
+  createWebhookIntake: ({ world, actor, body }) => hooks.createWebhookIntake(world, actor, body.name),
+  getWebhookIntake: ({ world, params }) => hooks.webhookIntake(world, params.id ?? ''),
+  saveWebhookIntake: ({ world, params, body }) => hooks.saveWebhookIntake(world, params.id ?? '', body),
+  tryWebhookIntake: ({ world, params, body }) => hooks.tryWebhook(world, params.id ?? '', body),
+  bringWebhookAgain: ({ world, params }) => hooks.bringAgain(world, params.id ?? ''),
+  mendPosted: ({ world, params, body }) => hooks.mendPosted(world, params.id ?? '', body.raw),
+  lookInDirectory: ({ world, body }) => directory.lookInDirectory(world, body),
+  takeFromDirectory: ({ world, actor, body }) => directory.takeFromDirectory(world, actor, body),
+  mendEntry: ({ world, params, body }) => forms.mendEntry(world, params.id ?? '', body.raw),
+  entryFile: ({ world, params }) => forms.entryFile(world, params.id ?? ''),
+
+  askDossier: ({ world, actor, body }) => dossiers.askDossier(world, actor, body),
+  recheckFact: ({ world, params, body }) => recheckFact(world, params.id ?? '', body.field),
+  getDossier: ({ world, params }) => dossiers.dossier(world, params.id ?? ''),
+  dossierFile: ({ world, params, query }) => dossiers.dossierFile(world, params.id ?? '', query.as),
+  sendDossier: async ({ world, params, body }) => {
+    await dossiers.sendDossier(world, params.id ?? '', body.to);
     return ok;
   },
 

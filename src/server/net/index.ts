@@ -54,3 +54,5 @@ export function onTheWire(target: URL, standin: string | null): string {
     ? `http://${target.hostname}:${standin.split(':')[1] ?? '80'}${target.pathname}${target.search}`
     : target.href;
 }
+export { callJson, unreadable } from './json';
+export { isSigned, signature } from './signature';

@@ -3,6 +3,8 @@
  * `WorldFailure` that says whether trying again makes sense. Refuses: knowing who fulfils them.
  */
 import type { Instant, JsonObject } from '../../core/base';
+import type { Dossier } from '../../core/dossier';
+import type { Block, PageText } from '../../core/formats';
 
 export interface Clock {
   now(): Promise<Instant>;
@@ -19,6 +21,11 @@ export class WorldFailure extends Error {
     super(message);
     this.name = 'WorldFailure';
   }
+
+  /** Known by its name: a web process may hold this module twice, and adapters and use cases each their own copy of the class. */
+  static override [Symbol.hasInstance](value: unknown): boolean {
+    return value instanceof Error && value.name === 'WorldFailure';
+  }
 }
 
 export interface OutgoingMail {
@@ -32,6 +39,7 @@ export interface OutgoingMail {
   readonly references: readonly string[];
   /** null: a notice to a colleague */
   readonly unsubscribeUrl: string | null;
+  readonly attachments?: readonly { readonly name: string; readonly type: string; readonly content: Uint8Array }[];
   readonly date: Instant;
 }
 
@@ -74,11 +82,9 @@ export interface IncomingMail {
   readonly deliveryStatus: { readonly status: string; readonly original: string } | null;
 }
 
-export interface FetchedPage {
+export interface FetchedPage extends PageText {
   readonly url: string;
   readonly status: number;
-  /** visible text, blocks parted by line breaks */
-  readonly text: string;
   readonly links: readonly { readonly url: string; readonly text: string }[];
 }
 
@@ -105,6 +111,67 @@ export interface Providers {
   ask(question: ProviderQuestion): Promise<ProviderAnswer>;
 }
 
+/** Where research looks beside a company's own site. */
+export const SOURCE_NAMES = ['news', 'register', 'people', 'jobs'] as const;
+export type SourceName = (typeof SOURCE_NAMES)[number];
+
+export interface SourceQuestion {
+  readonly source: SourceName;
+  readonly companyName: string | null;
+  readonly host: string | null;
+  /** set: this person, else everything about the company */
+  readonly personName: string | null;
+  /** the same key is the same search and is charged once */
+  readonly key: string;
+}
+export interface SourceDocument extends PageText {
+  readonly url: string;
+}
+export type SourceState =
+  | { readonly kind: 'done'; readonly documents: readonly SourceDocument[]; readonly costMicro: number }
+  /** the search goes on there: ask for it by its number after that time */
+  | { readonly kind: 'working'; readonly job: string; readonly askAgainMs: number }
+  | { readonly kind: 'failed'; readonly why: string };
+
+/** What people or companies are looked for by; empty texts and nulls ask nothing. */
+export interface DirectoryCriteria {
+  readonly what: 'people' | 'companies';
+  readonly title: string;
+  readonly words: string;
+  readonly place: string;
+  /** ISO 3166-1 alpha-2 */
+  readonly country: string;
+  readonly crop: string;
+  /** hectares under glass */
+  readonly minArea: number | null;
+  readonly minEmployees: number | null;
+  readonly order: 'name' | 'area' | 'newest';
+}
+export interface DirectoryHit {
+  readonly id: string;
+  readonly name: string;
+  readonly title: string | null;
+  readonly company: string | null;
+  readonly host: string;
+  readonly place: string | null;
+  readonly country: string | null;
+  readonly crop: string | null;
+  readonly area: number | null;
+  readonly employees: number | null;
+  readonly url: string | null;
+}
+
+/** Searches that may take their time: started, asked after, collected. Throws `WorldFailure`. */
+export interface Sources {
+  start(question: SourceQuestion): Promise<SourceState>;
+  collect(source: SourceName, job: string): Promise<SourceState>;
+  directory(
+    criteria: DirectoryCriteria,
+    from: number,
+    count: number,
+  ): Promise<{ readonly count: number; readonly hits: readonly DirectoryHit[] }>;
+}
+
 export interface WebhookCall {
   readonly url: string;
   readonly secret: string;
@@ -122,6 +189,22 @@ export interface Webhooks {
 export interface DemoWorld {
   /** Tells them what time it is; they send what is due and say when the next is. */
   tick(now: Instant): Promise<Instant | null>;
+}
+
+export interface DocumentText {
+  readonly blocks: readonly Block[];
+  /** what a reader of it should know: that it is a scan, that it was cut; empty otherwise */
+  readonly says: string;
+}
+/** Text out of files that somebody sent. Throws `WorldFailure` for what cannot be read. */
+export interface Documents {
+  read(kind: 'pdf' | 'docx' | 'text', bytes: Uint8Array): Promise<DocumentText>;
+}
+
+/** Makes documents to hand around. */
+export interface Papers {
+  /** A4, as PDF */
+  dossier(dossier: Dossier): Promise<Uint8Array>;
 }
 
 export interface Passwords {

@@ -16,8 +16,8 @@ export async function insertCall(
   call: {
     readonly id: string;
     readonly kind: HeldCall['kind'];
-    readonly tripId: string;
-    readonly personId: string;
+    readonly tripId: string | null;
+    readonly personId: string | null;
     readonly payload: JsonObject;
   },
   now: Instant,

@@ -56,8 +56,8 @@ export async function patchRecords(
       (select n.name, n.first_name, n.last_name, n.job_title, n.email, n.phone, n.language, n.met_at, n.status, n.match_keys from jsonb_populate_record(t, r.patch) n)
       from jsonb_to_recordset(${rows}) as r(id uuid, patch jsonb) where t.id = r.id`;
   } else if (kind === 'company') {
-    await tx`update company t set (name, website, phone, city, country, employees, sites, heated_area, main_crop, controls, controls_since, expansion, all_year, energy, service_contract, status, match_keys) =
-      (select n.name, n.website, n.phone, n.city, n.country, n.employees, n.sites, n.heated_area, n.main_crop, n.controls, n.controls_since, n.expansion, n.all_year, n.energy, n.service_contract, n.status, n.match_keys from jsonb_populate_record(t, r.patch) n)
+    await tx`update company t set (name, website, phone, city, country, employees, sites, heated_area, main_crop, controls, controls_since, expansion, all_year, energy, service_contract, decider, founded, status, match_keys) =
+      (select n.name, n.website, n.phone, n.city, n.country, n.employees, n.sites, n.heated_area, n.main_crop, n.controls, n.controls_since, n.expansion, n.all_year, n.energy, n.service_contract, n.decider, n.founded, n.status, n.match_keys from jsonb_populate_record(t, r.patch) n)
       from jsonb_to_recordset(${rows}) as r(id uuid, patch jsonb) where t.id = r.id`;
   } else {
     await tx`update deal t set (title, stage, amount) = (select n.title, n.stage, n.amount from jsonb_populate_record(t, r.patch) n)

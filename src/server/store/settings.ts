@@ -1,4 +1,5 @@
 import type { Instant } from '../../core/base';
+import type { PageText } from '../../core/formats';
 import type { Tx } from '../db';
 
 export async function getSetting(tx: Tx, key: string): Promise<unknown> {
@@ -30,10 +31,9 @@ export async function lockClockWalk(tx: Tx): Promise<boolean> {
   return row?.ok ?? false;
 }
 
-export interface PageRow {
+export interface PageRow extends PageText {
   readonly url: string;
   readonly status: number;
-  readonly text: string;
   readonly links: readonly { readonly url: string; readonly text: string }[];
   readonly fetchedAt: Instant;
 }
@@ -41,10 +41,20 @@ export async function cachedPages(tx: Tx, urls: readonly string[], since: Instan
   return [
     ...(await tx<
       PageRow[]
-    >`select url, status, text, links, fetched_at from page where url = any(${[...urls]}) and fetched_at >= ${since}`),
+    >`select url, status, title, language, published, blocks, links, fetched_at from page where url = any(${[...urls]}) and fetched_at >= ${since}`),
+  ];
+}
+/** Every page kept of a host, the home page first. */
+export async function cachedPagesOf(tx: Tx, host: string, since: Instant): Promise<PageRow[]> {
+  return [
+    ...(await tx<
+      PageRow[]
+    >`select url, status, title, language, published, blocks, links, fetched_at from page where split_part(url, '/', 3) in (${host}, ${`www.${host}`}) and fetched_at >= ${since} order by length(url) limit 60`),
   ];
 }
 export async function keepPage(tx: Tx, page: PageRow): Promise<void> {
-  await tx`insert into page (url, status, text, links, fetched_at) values (${page.url}, ${page.status}, ${page.text.replaceAll('\u0000', '')}, ${tx.json(page.links)}, ${page.fetchedAt})
-    on conflict (url) do update set status = excluded.status, text = excluded.text, links = excluded.links, fetched_at = excluded.fetched_at`;
+  await tx`insert into page (url, status, title, language, published, blocks, links, fetched_at)
+    values (${page.url}, ${page.status}, ${page.title}, ${page.language}, ${page.published}, ${tx.json(page.blocks as never)}, ${tx.json(page.links)}, ${page.fetchedAt})
+    on conflict (url) do update set status = excluded.status, title = excluded.title, language = excluded.language, published = excluded.published,
+      blocks = excluded.blocks, links = excluded.links, fetched_at = excluded.fetched_at`;
 }

@@ -85,6 +85,8 @@ export interface NewTrip {
   /** begins later than now */
   readonly dueAt?: Instant;
   readonly hold?: 'paused' | 'first';
+  /** results it begins with: what came in with the record */
+  readonly vars?: JsonObject;
 }
 
 /** Starts trips; a record that has one already for this flow and intake key gets no second. Returns the ids that are new. */
@@ -100,12 +102,13 @@ export async function insertTrips(tx: Tx, trips: readonly NewTrip[], now: Instan
     deal_id: trip.dealId ?? null,
     due_at: new Date(trip.dueAt ?? now).toISOString(),
     hold: trip.hold ?? null,
+    vars: trip.vars ?? {},
   }));
   const made = await tx<
     { id: string }[]
-  >`insert into trip (id, flow_id, version_id, trial_id, person_id, intake_key, deal_id, hold, state, due_at, created_at)
-    select id, flow_id, version_id, trial_id, person_id, intake_key, deal_id, hold, 'ready', due_at, ${now} from jsonb_to_recordset(${tx.json(rows)})
-      as r(id uuid, flow_id uuid, version_id uuid, trial_id uuid, person_id uuid, intake_key text, deal_id uuid, due_at timestamptz, hold text) on conflict do nothing returning id`;
+  >`insert into trip (id, flow_id, version_id, trial_id, person_id, intake_key, deal_id, hold, state, due_at, vars, created_at)
+    select id, flow_id, version_id, trial_id, person_id, intake_key, deal_id, hold, 'ready', due_at, vars, ${now} from jsonb_to_recordset(${tx.json(rows)})
+      as r(id uuid, flow_id uuid, version_id uuid, trial_id uuid, person_id uuid, intake_key text, deal_id uuid, due_at timestamptz, hold text, vars jsonb) on conflict do nothing returning id`;
   if (made.length > 0) await wakeWorkers(tx);
   return made.map((row) => row.id);
 }

@@ -17,6 +17,8 @@ export class HeldBack extends Error {
   constructor(
     message: string,
     readonly until: Instant,
+    /** it ends by itself and within moments */
+    readonly soon = false,
   ) {
     super(message);
     this.name = 'HeldBack';

@@ -7,6 +7,7 @@ import { WorldFailure } from '../ports';
 import { claimCalls, listWebhooks, putOff, settleCall, tripOfCall, type HeldCall } from '../store/outbox';
 import { postEvent } from '../store/trips';
 import { HeldBack, inPlace } from './connections';
+import { dossierFile } from './dossiers';
 import { unseal } from './seal';
 import { Refusal, type World } from './world';
 
@@ -17,7 +18,11 @@ const payloadSchema = z.union([
     /** somebody waits for an answer: the body says where it goes */
     answered: z.boolean().default(false),
   }),
-  z.object({ mail: z.object({ to: z.string(), name: z.string(), from: z.string(), fromName: z.string() }), text: z.string() }),
+  z.object({
+    mail: z.object({ to: z.string(), name: z.string(), from: z.string(), fromName: z.string() }),
+    text: z.string(),
+    dossier: z.uuid().optional(),
+  }),
 ]);
 
 /** Pauses of 30 s, 1, 2, 4, 8 min; a server's own Retry-After counts when it is longer. */
@@ -74,6 +79,7 @@ async function make(world: World, call: HeldCall, now: Instant): Promise<{ says:
       inReplyTo: null,
       references: [],
       unsubscribeUrl: null,
+      ...(payload.dossier !== undefined && { attachments: [await attachment(world, payload.dossier)] }),
       date: now,
     });
     const outcome = await world.mail.deliver(raw, { from: mail.from, to: mail.to }, world.mail.deadline(30_000));
@@ -94,6 +100,12 @@ async function make(world: World, call: HeldCall, now: Instant): Promise<{ says:
     }),
   );
   return { says: `answered ${status}`, body };
+}
+
+/** A dossier as it goes with a mail. */
+async function attachment(world: World, dossierId: string): Promise<{ name: string; type: string; content: Uint8Array }> {
+  const file = await dossierFile(world, dossierId, 'pdf');
+  return { ...file, content: Buffer.from(file.content) };
 }
 
 async function end(world: World, call: HeldCall, how: { ok: boolean; says: string; body: JsonObject | null }, now: Instant): Promise<void> {

@@ -1,20 +1,15 @@
-import { stableId } from '../../core/base';
-import { fieldOf, type FactDraft } from '../../core/facts';
 import {
   guessColumns,
   planRows,
   readRow,
   readTable,
   type ColumnGuess,
-  type Known,
   type RowPlan,
   type RowReading,
   type Table,
   type Target,
 } from '../../core/intake';
-import { companyKeys, normalisePhone, personKeys } from '../../core/match';
 import type { Tx } from '../db';
-import { insertFacts } from '../store/facts';
 import { findFlow } from '../store/flows';
 import {
   claimImport,
@@ -30,13 +25,11 @@ import {
   queueImport,
   type ImportRow,
 } from '../store/imports';
-import { companiesByKeys, insertCompanies, insertPeople, peopleByKeys, type NewCompany, type NewPerson } from '../store/records';
-import { insertAudit, insertHappenings, type Happening } from '../store/timeline';
-import { recordFacts } from './facts';
+import { insertAudit } from '../store/timeline';
 import { startTrips } from './start';
+import { BARS, knownFor, takeInRows, type Door } from './take-in';
 import { found, Refusal, workspace, type Actor, type World } from './world';
 
-const BARS = { askAbove: 0.6, sameAbove: 0.95 } as const;
 const BATCH = 500;
 const LEASE_MS = 60_000;
 
@@ -144,37 +137,7 @@ async function planTable(
 ): Promise<{ readings: { row: number; reading: RowReading }[]; plans: readonly RowPlan[] }> {
   const columns = matching.map((target) => ({ target }));
   const readings = table.rows.map((cells, i) => ({ row: i + 1, reading: readRow(cells, columns, defaultCountry) }));
-  return { readings, plans: planRows(readings, await known(tx, importId, readings), { importId, ...BARS }) };
-}
-
-/** What the CRM has that shares a key with any row; records this very list has made are not among them. */
-async function known(
-  tx: Tx,
-  importId: string,
-  readings: readonly { readonly row: number; readonly reading: RowReading }[],
-): Promise<Known> {
-  const text = (value: unknown): string | null => (typeof value === 'string' ? value : null);
-  const people = new Set<string>();
-  const companies = new Set<string>();
-  const own = new Set<string>();
-  for (const {
-    row,
-    reading: { record },
-  } of readings) {
-    for (const key of personKeys({
-      name: text(record.person.name) ?? '',
-      email: text(record.person.email),
-      phone: text(record.person.phone),
-    }))
-      people.add(key);
-    const name = text(record.company.name) ?? text(record.company.website);
-    if (name !== null)
-      for (const key of companyKeys({ name, website: text(record.company.website), phone: text(record.company.phone) })) companies.add(key);
-    own.add(stableId('import', importId, String(row), 'person'));
-    own.add(stableId('import', importId, String(row), 'company'));
-  }
-  const [foundPeople, foundCompanies] = await Promise.all([peopleByKeys(tx, [...people]), companiesByKeys(tx, [...companies])]);
-  return { people: foundPeople.filter((entry) => !own.has(entry.id)), companies: foundCompanies.filter((entry) => !own.has(entry.id)) };
+  return { readings, plans: planRows(readings, await knownFor(tx, importId, readings), { importId, ...BARS }) };
 }
 
 export interface StartImport {
@@ -276,7 +239,18 @@ async function workOff(world: World, row: ImportRow): Promise<void> {
       .slice(from, from + BATCH)
       .map((plan, i) => ({ plan, reading: readings[from + i]?.reading, cells: table.rows[from + i] ?? [] }));
     await world.db.begin(async (tx) => {
-      await takeInBatch(tx, row, slice, now);
+      await takeInRows(tx, slice, doorOf(row), now);
+      await insertImportRows(
+        tx,
+        row.id,
+        slice.map(({ plan, cells }) => ({
+          row: plan.row,
+          kind: plan.kind,
+          why: plan.why,
+          personId: plan.personId,
+          cells: plan.kind === 'refused' ? cells : null,
+        })),
+      );
       if (versionId !== null && row.flowId !== null)
         await startTrips(
           tx,
@@ -296,84 +270,11 @@ async function workOff(world: World, row: ImportRow): Promise<void> {
   await finishImport(world.db, row.id, { state: 'done', counts, problem: null }, now);
 }
 
-interface SliceRow {
-  readonly plan: RowPlan;
-  readonly reading: RowReading | undefined;
-  readonly cells: readonly string[];
-}
-
-async function takeInBatch(tx: Tx, row: ImportRow, slice: readonly SliceRow[], now: number): Promise<void> {
-  const people: NewPerson[] = [];
-  const companies: NewCompany[] = [];
-  const fresh: FactDraft[] = [];
-  const later: FactDraft[] = [];
-  const happenings: Happening[] = [];
-  for (const { plan, reading } of slice) {
-    if (!reading || plan.personId === null) continue;
-    const { person, company, note } = reading.record;
-    const isNew = plan.kind !== 'known';
-    if (isNew)
-      people.push({
-        id: plan.personId,
-        values: { name: person.email, ...person },
-        companyId: plan.companyId,
-        matchKeys: personKeys({
-          name: String(person.name ?? person.email ?? ''),
-          email: person.email === undefined ? null : String(person.email),
-          phone: person.phone === undefined ? null : normalisePhone(String(person.phone), row.defaultCountry),
-        }),
-      });
-    if (plan.newCompany && plan.companyId !== null) {
-      const name = String(company.name ?? company.website ?? '');
-      companies.push({
-        id: plan.companyId,
-        values: { ...company, name },
-        matchKeys: companyKeys({
-          name,
-          website: company.website === undefined ? null : String(company.website),
-          phone: company.phone === undefined ? null : String(company.phone),
-        }),
-      });
-    }
-    const source = { source: 'file' as const, sourceRef: `${row.label}, row ${plan.row}`, confidence: 0.8, observedAt: now };
-    for (const [field, value] of Object.entries(person))
-      if (fieldOf('person', field))
-        (isNew ? fresh : later).push({ record: { kind: 'person', id: plan.personId }, field, value, ...source });
-    if (plan.companyId !== null)
-      for (const [field, value] of Object.entries(company))
-        if (fieldOf('company', field))
-          (plan.newCompany ? fresh : later).push({ record: { kind: 'company', id: plan.companyId }, field, value, ...source });
-    happenings.push({
-      recordKind: 'person',
-      recordId: plan.personId,
-      at: now,
-      kind: 'intake',
-      says: `Taken in from file ${row.label}`,
-      detail: { row: plan.row, note, importId: row.id, why: plan.why },
-    });
-  }
-  await insertCompanies(tx, companies, now);
-  await insertPeople(tx, people, now);
-  const meta = { tripId: null, mark: null, userId: row.createdBy };
-  // A new record has one fact per field: its columns are right as inserted. Known records choose between old and new.
-  await insertFacts(
-    tx,
-    fresh.map((fact) => ({ fact, meta })),
-  );
-  await recordFacts(
-    tx,
-    later.map((fact) => ({ fact, meta })),
-  );
-  await insertHappenings(tx, happenings);
-  await insertImportRows(
-    tx,
-    row.id,
-    slice.map(({ plan, cells }) => ({
-      row: plan.row,
-      kind: plan.kind,
-      why: plan.why,
-      personId: plan.personId,
-      cells: plan.kind === 'refused' ? cells : null,
-    })),
-  );
-}
+const doorOf = (row: ImportRow): Door => ({
+  source: 'file',
+  says: `Taken in from file ${row.label}`,
+  defaultCountry: row.defaultCountry,
+  userId: row.createdBy,
+  refOf: (at) => `${row.label}, row ${at}`,
+  detailOf: (at) => ({ row: at, importId: row.id }),
+});

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { stableId } from '../../core/base';
 import { fieldOf, readTyped, type FactDraft, type FactValue } from '../../core/facts';
 import { libraryItemSchema } from '../../core/flow/check';
+import { formSchema } from '../../core/intake';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
 import { insertUser } from '../store/access';
 import { insertFacts } from '../store/facts';
@@ -12,7 +13,10 @@ import { getSetting, putSetting } from '../store/settings';
 import { makeToken } from './access';
 import { connectWebhook } from './webhooks';
 import { createFlow } from './flows';
+import { createForm } from './forms';
+import { standingQuestionsSchema } from './questions';
 import { release } from './releases';
+import { sourceSettingsSchema } from './requests/sources';
 import type { World } from './world';
 
 /** A workspace as data: people, teams, mailboxes, named things. */
@@ -36,6 +40,9 @@ export const workspaceSeedSchema = z.object({
   ),
   library: z.array(libraryItemSchema),
   webhooks: z.array(z.object({ name: z.string(), url: z.url(), secret: z.string() })).default([]),
+  sources: sourceSettingsSchema.default([]),
+  questions: standingQuestionsSchema.default([]),
+  forms: z.array(z.object({ name: z.string(), form: formSchema })).default([]),
   flows: z.array(z.string()),
   crm: z.object({ companies: z.string(), people: z.string(), deals: z.string().optional() }).optional(),
 });
@@ -67,12 +74,15 @@ export async function seedWorkspace(
   for (const team of seed.teams) await putTeam(world.db, team.name, team.members.map(idOf));
   for (const box of seed.mailboxes) await putMailbox(world.db, box);
   for (const entry of seed.library) await putLibrary(world.db, entry.kind, entry.name, entry.body);
+  if (seed.sources.length > 0) await putSetting(world.db, 'sources', seed.sources);
+  if (seed.questions.length > 0) await putSetting(world.db, 'questions', seed.questions);
   for (const hook of seed.webhooks) await connectWebhook(world, hook);
   await seedCrm(world, texts.companies, texts.people, seed.workspace.defaultCountry);
   await seedDeals(world, texts.deals ?? [], texts.people, startsAt);
   const builder = seed.users.find((user) => user.role === 'builder') ?? seed.users[0];
   if (!builder) throw new Error('a workspace needs at least one person');
   const actor = { userId: idOf(builder.email), name: builder.name };
+  for (const entry of seed.forms) await createForm(world, actor, entry);
   for (const text of texts.flows) {
     const made = await createFlow(world, actor, text);
     await release(world, actor, made.id);

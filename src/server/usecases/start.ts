@@ -1,4 +1,4 @@
-import { stableId, type Instant } from '../../core/base';
+import { stableId, type Instant, type JsonObject } from '../../core/base';
 import { startOfLocalDay } from '../../core/calendar';
 import { parseFlow } from '../../core/flow/syntax';
 import type { Tx } from '../db';
@@ -14,7 +14,13 @@ import { workspace } from './world';
  */
 export async function startTrips(
   tx: Tx,
-  ask: { readonly flowId: string; readonly versionId: string; readonly intake: string; readonly personIds: readonly string[] },
+  ask: {
+    readonly flowId: string;
+    readonly versionId: string;
+    readonly intake: string;
+    readonly personIds: readonly string[];
+    readonly vars?: JsonObject;
+  },
   now: number,
 ): Promise<number> {
   const [version] = await versionsOf(tx, [ask.versionId]);
@@ -31,7 +37,7 @@ export async function startTrips(
     if (field === undefined) return `${ask.intake} ${personId}`;
     return typeof value === 'string' && value !== '' ? `${field} ${value}` : `person ${personId}`;
   };
-  const planned = people.map((personId) => ({ personId, intakeKey: keyOf(personId) }));
+  const planned = people.map((personId) => ({ personId, intakeKey: keyOf(personId), ...(ask.vars && { vars: ask.vars }) }));
   return beginTrips(tx, { flowId: ask.flowId, versionId: ask.versionId, trips: planned }, now);
 }
 
@@ -44,7 +50,12 @@ export async function beginTrips(
   ask: {
     readonly flowId: string;
     readonly versionId: string;
-    readonly trips: readonly { readonly personId: string; readonly intakeKey: string; readonly dealId?: string }[];
+    readonly trips: readonly {
+      readonly personId: string;
+      readonly intakeKey: string;
+      readonly dealId?: string;
+      readonly vars?: JsonObject;
+    }[];
   },
   now: Instant,
 ): Promise<number> {

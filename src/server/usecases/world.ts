@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Instant } from '../../core/base';
 import type { Db, Tx } from '../db';
-import type { Clock, DemoWorld, Log, Mail, Passwords, Providers, Web, Webhooks } from '../ports';
+import type { Clock, DemoWorld, Documents, Log, Mail, Papers, Passwords, Providers, Sources, Web, Webhooks } from '../ports';
 import { getSetting } from '../store/settings';
 
 /** Everything a use case may reach, handed in. */
@@ -11,8 +11,11 @@ export interface World {
   readonly mail: Mail;
   readonly web: Web;
   readonly providers: Providers;
+  readonly sources: Sources;
   readonly webhooks: Webhooks;
   readonly demo: DemoWorld;
+  readonly documents: Documents;
+  readonly papers: Papers;
   readonly passwords: Passwords;
   readonly log: Log;
   readonly newId: () => string;

@@ -1,9 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { movableClock } from '../adapters/clock';
+import { documentReader } from '../adapters/documents';
 import { pinoLog } from '../adapters/log';
 import { smtpMail } from '../adapters/mail';
+import { pdfPapers } from '../adapters/papers';
 import { argonPasswords } from '../adapters/passwords';
 import { demoWorld, httpProviders } from '../adapters/providers';
+import { httpSources } from '../adapters/sources';
 import { webReader } from '../adapters/web';
 import { signedWebhooks } from '../adapters/webhooks';
 import type { Config } from '../config';
@@ -20,8 +23,11 @@ export function makeWorld(config: Config, name: string): World {
     mail: smtpMail({ ...config.smtp, statusUrl: config.standinMail }),
     web: webReader(config.standinWeb),
     providers: httpProviders(config.providers),
+    sources: httpSources(config.sources),
     webhooks: signedWebhooks(config.standinHooks),
     demo: demoWorld(config.demo ? config.standinMail : null),
+    documents: documentReader(),
+    papers: pdfPapers(),
     passwords: argonPasswords,
     log: pinoLog(config.logLevel, name),
     newId: randomUUID,

@@ -9,6 +9,7 @@ import { advanceTrips } from '../usecases/advance-trips';
 import { walkClock } from '../usecases/clock';
 import { runClocks } from '../usecases/clock-intake';
 import { deliverCalls } from '../usecases/deliver-calls';
+import { makeDossiers } from '../usecases/dossiers';
 import { releaseGathered } from '../usecases/gather';
 import { runImport } from '../usecases/imports';
 import { sendDue, settleDoubts } from '../usecases/send-due';
@@ -80,6 +81,7 @@ export class Worker {
       this.guarded('trips', () => advanceTrips(this.world, ask)),
       this.guarded('sends', () => sendDue(this.world, { ...ask, batch: 20 })),
       this.guarded('calls', () => deliverCalls(this.world, { ...ask, batch: 50 })),
+      this.guarded('dossiers', () => makeDossiers(this.world)),
       this.guarded('gathered trips', () => releaseGathered(this.world)),
       this.guarded('flow clocks', () => runClocks(this.world)),
       this.guarded('doubts', () => settleDoubts(this.world, { ...ask, batch: 20 })),

@@ -17,6 +17,12 @@ export function ago(at: number, now: number): string {
   return days < 60 ? `${days} d` : days < 730 ? `${Math.round(days / 30)} mo` : `${Math.round(days / 365)} y`;
 }
 
+/** “just now”, “3 h ago”. */
+export function agoText(at: number, now: number): string {
+  const since = ago(at, now);
+  return since === 'now' ? 'just now' : `${since} ago`;
+}
+
 const part = (at: number, zone: string, options: Intl.DateTimeFormatOptions): string =>
   new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...options }).format(at);
 export const clockText = (at: number, zone: string): string => part(at, zone, { hour: '2-digit', minute: '2-digit' });

@@ -19,6 +19,8 @@ export const theme = createTheme({
     button: { textTransform: 'none', fontWeight: 560, letterSpacing: 0 },
   },
   components: {
+    MuiInputLabel: { defaultProps: { shrink: true } },
+    MuiFormControlLabel: { styleOverrides: { label: { fontSize: 14 } } },
     MuiButtonBase: { defaultProps: { disableRipple: true } },
     MuiButton: {
       defaultProps: { disableElevation: true, size: 'small', variant: 'outlined' },
@@ -50,6 +52,8 @@ export const theme = createTheme({
       },
     },
     MuiOutlinedInput: {
+      // Labels always stand above their field: the frame has its gap for them, and none where there is no label.
+      defaultProps: { notched: true },
       styleOverrides: {
         root: {
           background: 'var(--paper)',

@@ -1,4 +1,6 @@
+import { forms } from '../../../server/usecases/forms';
 import { imports } from '../../../server/usecases/imports';
+import { webhookIntakes } from '../../../server/usecases/webhook-intakes';
 import { Sources } from '../../../ui/sources/view/Sources';
 import { signed } from '../../session';
 
@@ -6,5 +8,6 @@ export const metadata = { title: 'Sources' };
 
 export default async function SourcesPage() {
   const { world, may } = await signed();
-  return <Sources lists={await imports(world)} now={await world.clock.now()} mayTakeIn={may('take in')} />;
+  const [lists, shown, hooks, now] = await Promise.all([imports(world), forms(world), webhookIntakes(world), world.clock.now()]);
+  return <Sources lists={lists} forms={shown} hooks={hooks} now={now} mayTakeIn={may('take in')} />;
 }

@@ -2,7 +2,7 @@ import { type Arm, type Line, type ParsedFlow, type Step, type StepOf, type Verb
 import type { Finding, Mend } from './finding';
 import type { Library } from './library';
 import { takeOut } from './mends';
-import { resultOf } from './scope';
+import { ENTRY, entryOf, resultOf } from './scope';
 import { CHECKS } from './verbs';
 import { ensures, exists, feel, type Check, type Say, type Way } from './way';
 
@@ -76,6 +76,8 @@ function walk(lines: readonly Line[], way: Way, check: Check, say: Say): void {
     checkStep(line.step, way, check, say, line);
     if (afterGather && line.step.verb !== 'tell' && line.step.verb !== 'hand over')
       say(line.head, 'wrong place', 'a line that works on many comes right below “gather”: tell … or hand over …');
+    const entry = entryOf(line.step, check.library);
+    if (entry) way.results.set(ENTRY, entry);
     const result = resultOf(line.step);
     if (!result || !('as' in line.step) || !line.step.as) continue;
     if (way.results.has(result.name)) say(line.step.as, 'name twice', `“${result.name}” is the name of a result above: choose another`);

@@ -11,7 +11,14 @@ export const librarySchema = z.object({
   chains: z.array(chainSchema),
   teams: z.array(z.string()),
   pipelines: z.array(z.object({ name: z.string(), stages: z.array(z.string()) })),
-  intakes: z.array(z.object({ kind: z.string(), name: z.string() })),
+  intakes: z.array(
+    z.object({
+      kind: z.string(),
+      name: z.string(),
+      // What comes with each record: lines see it as `entry`.
+      answers: z.array(z.object({ id: z.string(), type: z.enum(['text', 'number', 'yes/no']), unit: z.string().optional() })).optional(),
+    }),
+  ),
   connections: z.array(z.string()),
   // Versions released before these existed have none.
   people: z.array(z.string()).default([]),

@@ -2,6 +2,7 @@ import { near } from '../../base';
 import { fieldOf, fieldsOf, type Field, type FieldType } from '../../facts';
 import type { FeelName, FeelType } from '../../feel';
 import type { AnswerType, Step } from '../syntax';
+import type { Library } from './library';
 
 /** Results that lines before this one have named, and what their parts are. */
 export type ResultShape = Readonly<Record<string, FeelName>>;
@@ -22,11 +23,16 @@ function answerName(type: AnswerType): FeelName {
   switch (type.kind) {
     case 'number':
       return { type: 'number', ...(type.unit === undefined ? {} : { unit: type.unit }) };
+    case 'money':
+      return { type: 'number', unit: type.currency };
     case 'yes/no':
       return { type: 'boolean' };
     case 'year':
       return { type: 'number' };
     case 'text':
+    case 'list':
+    case 'choice':
+    case 'date':
       return { type: 'string' };
   }
 }
@@ -84,6 +90,24 @@ export function resultOf(step: Step): { readonly name: string; readonly shape: R
     default:
       return undefined;
   }
+}
+
+/** The result that records bring along from the intake they come by, under this name. */
+export const ENTRY = 'entry';
+
+/** What comes with a record from a form or another intake, as the parts of `entry`. */
+export function entryOf(step: Step, library: Pick<Library, 'intakes'>): ResultShape | undefined {
+  if (step.verb !== 'take in') return undefined;
+  const answers = library.intakes.find((intake) => intake.kind === step.from.text && intake.name === step.name?.text)?.answers;
+  return (
+    answers &&
+    Object.fromEntries(
+      answers.map(({ id, type, unit }) => [
+        id,
+        answerName(type === 'number' && unit !== undefined ? { kind: type, unit } : { kind: type }),
+      ]),
+    )
+  );
 }
 
 /** What a dotted name means at a line: a field of the record, of its company, or a result; else a sentence saying why not. */

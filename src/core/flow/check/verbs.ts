@@ -42,9 +42,13 @@ function noLimit(line: Line, say: Say): void {
 }
 
 /** Keyed by verb: a new verb does not compile until it is checked. */
+/** Where a company and a person can be read about. */
+const COMPANY_PLACES = ['website', 'news', 'register', 'people', 'jobs'];
+const PERSON_PLACES = ['people', 'news'];
+
 export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: CheckStep<V> } = {
   'take in': (step, way, check, say) => {
-    oneOf(step.from, ['file', 'form', 'hand', 'clock'], 'an intake', say);
+    oneOf(step.from, ['file', 'form', 'webhook', 'hand', 'clock'], 'an intake', say);
     if (step.clock?.when) feel(step.clock.when, 'boolean', way, check, say);
     else if (step.clock) say(step.clock, 'wrong place', 'say which records are due, below: when quiet_days in [4, 8, 14]');
     if (step.name)
@@ -70,8 +74,9 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
       say(step.askAbove, 'bars', 'the bar for asking must lie below the bar for “same”');
   },
   read: (step, way, check, say, line) => {
-    oneOf(step.target, ['company'], 'what can be read about', say);
-    for (const place of step.places) oneOf(place, ['website'], 'a place to read', say);
+    oneOf(step.target, ['company', 'person'], 'what can be read about', say);
+    const places = step.target.text === 'person' ? PERSON_PLACES : COMPANY_PLACES;
+    for (const place of step.places) oneOf(place, places, 'a place to read', say);
     if (step.questions.length === 0)
       say(line.head, 'wrong place', 'ask at least one question below: heated_area: number in ha "How large …?"');
     const seen = new Set<string>();
@@ -79,7 +84,9 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
       if (seen.has(id.text)) say(id, 'name twice', `“${id.text}” is asked twice`);
       seen.add(id.text);
     }
-    needs('company.website', 'the company’s site', line.head, way, check, say, line);
+    // With other places to look at, a missing site is no fault.
+    if (step.places.every((place) => place.text === 'website'))
+      needs('company.website', 'the company’s site', line.head, way, check, say, line);
   },
   score: (step, _way, check, say) => {
     oneOf(step.target, ['company', 'person'], 'what can be scored', say);

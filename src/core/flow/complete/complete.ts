@@ -1,6 +1,6 @@
 import { fieldsOf, type Field } from '../../facts';
 import { FUNCTIONS } from '../../feel';
-import { ASKABLE_ROLES, resultOf, type Library } from '../check';
+import { ASKABLE_ROLES, ENTRY, entryOf, resultOf, type Library } from '../check';
 import { numberedLines, parseFlow } from '../syntax';
 
 export interface CompletionOption {
@@ -86,7 +86,8 @@ export function completeAt(text: string, at: number, library: Library): Completi
   const rowStart = text.lastIndexOf('\n', at - 1) + 1;
   const row = text.slice(rowStart, at).replace(/^\s*(?:off:\s*)?/, '');
   const quoteAt = openQuote(row);
-  const found = quoteAt >= 0 ? inQuotes(row, quoteAt, at, library) : (atStart(row, at) ?? inExpression(text.slice(0, rowStart), row, at));
+  const found =
+    quoteAt >= 0 ? inQuotes(row, quoteAt, at, library) : (atStart(row, at) ?? inExpression(library, text.slice(0, rowStart), row, at));
   return found && found.options.length > 0 ? { from: found.from, options: found.options.slice(0, MOST) } : undefined;
 }
 
@@ -122,9 +123,10 @@ const option = (field: Field, name: string): CompletionOption => ({
 });
 
 /** Parts of the results that the lines above have named. */
-function resultsOf(above: string): readonly CompletionOption[] {
+function resultsOf(above: string, library: Library): readonly CompletionOption[] {
   return numberedLines(parseFlow(above).tree.lines).flatMap(({ line }) => {
-    const result = resultOf(line.step);
+    const entry = entryOf(line.step, library);
+    const result = entry ? { name: ENTRY, shape: entry } : resultOf(line.step);
     return Object.keys(result?.shape ?? {}).map((part) => {
       const name = `${result?.name ?? ''}.${part}`;
       return { label: name, insert: name, detail: `of ${line.step.verb} above` };
@@ -132,13 +134,13 @@ function resultsOf(above: string): readonly CompletionOption[] {
   });
 }
 
-function inExpression(above: string, row: string, at: number): Completion | undefined {
+function inExpression(library: Library, above: string, row: string, at: number): Completion | undefined {
   if (!/^(?:keep|when|set|note|else set|once per|wait for|wait until|sort|pick out from|tell (?:\w+|"[^"]*")(?: by email)? )/.test(row))
     return undefined;
   const about = /^about (\w+)/m.exec(above)?.[1];
   const typed = /[a-z_][a-z0-9_.]*$/i.exec(row)?.[0] ?? '';
   const all: CompletionOption[] = [
-    ...resultsOf(above),
+    ...resultsOf(above, library),
     ...(about === 'deal'
       ? [
           ...fieldsOf('deal').map((field) => option(field, field.key)),

@@ -7,7 +7,12 @@ const feel = z.string().describe('a FEEL expression (OMG DMN)');
 const span = z.string().describe('a length of time, such as "2 days"');
 const time = z.string().regex(/^\d\d:\d\d$/);
 const amount = z.strictObject({ value: z.number(), unit: z.string().optional() });
-const answer = z.strictObject({ kind: z.enum(['number', 'text', 'yes/no', 'year']), unit: z.string().optional() });
+const answer = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('number'), unit: z.string().optional() }),
+  z.strictObject({ kind: z.literal('money'), currency: z.string().describe('ISO 4217') }),
+  z.strictObject({ kind: z.literal('choice'), options: z.array(z.string()) }),
+  z.strictObject({ kind: z.enum(['text', 'list', 'yes/no', 'year', 'date']) }),
+]);
 const question = z.strictObject({ id: name, type: answer, wording: z.string() });
 const setting = z.strictObject({ field: name, value: feel });
 const as = name.optional();

@@ -44,7 +44,16 @@ const amount = (value: number, places = 0): string => (places > 0 ? value.toFixe
 const within = (wait: Wait | undefined): string => (wait ? ` within ${printDuration(wait.duration)}` : '');
 
 export function answerTypeText(type: AnswerType): string {
-  return type.kind === 'number' && type.unit ? `number in ${type.unit}` : type.kind;
+  switch (type.kind) {
+    case 'number':
+      return type.unit ? `number in ${type.unit}` : type.kind;
+    case 'money':
+      return `money in ${type.currency}`;
+    case 'choice':
+      return `one of ${type.options.map(quote).join(', ')}`;
+    default:
+      return type.kind;
+  }
 }
 
 const questionText = (question: Question): string =>

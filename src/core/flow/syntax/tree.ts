@@ -57,8 +57,12 @@ export interface ClockIntake extends Span {
   readonly when: Expr | undefined;
 }
 
+/** `money` is a number in a currency (ISO 4217), `date` ISO 8601 as exactly as it was said, `list` a text parted by commas. */
 export type AnswerType =
-  { readonly kind: 'number'; readonly unit?: string } | { readonly kind: 'text' } | { readonly kind: 'yes/no' } | { readonly kind: 'year' };
+  | { readonly kind: 'number'; readonly unit?: string }
+  | { readonly kind: 'money'; readonly currency: string }
+  | { readonly kind: 'choice'; readonly options: readonly string[] }
+  | { readonly kind: 'text' | 'list' | 'yes/no' | 'year' | 'date' };
 
 export interface Question extends Span {
   readonly id: Word;

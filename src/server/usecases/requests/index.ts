@@ -18,7 +18,10 @@ export async function answerRequest(world: World, held: HeldTrip, view: RecordVi
       case 'match':
         return { kind: 'answer', answer: await match(world, held, view, request) };
       case 'read':
-        return { kind: 'answer', answer: await (held.trialId === null ? read(world, request) : readForTrial(world, held, request)) };
+        return {
+          kind: 'answer',
+          answer: await (held.trialId === null ? read(world, request, { held, afresh: null }) : readForTrial(world, held, request)),
+        };
       case 'look up':
         return { kind: 'answer', answer: await lookUp(world, held, view, request) };
       case 'compose':
@@ -29,7 +32,7 @@ export async function answerRequest(world: World, held: HeldTrip, view: RecordVi
         return never(request);
     }
   } catch (error) {
-    if (error instanceof HeldBack) return { kind: 'held back', why: error.message, until: error.until };
+    if (error instanceof HeldBack) return { kind: 'held back', why: error.message, until: error.until, ...(error.soon && { soon: true }) };
     if (!(error instanceof WorldFailure)) throw error;
     return { kind: 'failed', why: error.message, retryable: error.retryable, retryAfterMs: error.retryAfterMs };
   }

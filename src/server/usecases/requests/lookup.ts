@@ -4,12 +4,12 @@ import { nextProvider, usable, type Asked, type LookupChain } from '../../../cor
 import { companySite } from '../../../core/match';
 import { z } from 'zod';
 import { WorldFailure } from '../../ports';
-import { beginLookup, endLookup } from '../../store/effects';
+import { beginLookup, endLookup, setReserved } from '../../store/effects';
 import type { HeldTrip } from '../../store/trips';
 import type { World } from '../world';
-import { trialOf } from './trial';
+import { trialOf } from './trial-of';
 import { counted, inPlace, inTurn } from '../connections';
-import { setAside, settleReservation, type Reservation } from './paid';
+import { setAside, settleReservation, type Reservation, type SpendLedger } from './paid';
 
 const keptSchema = z.object({ value: z.string().nullable(), confidence: z.number(), tookMs: z.number() });
 
@@ -49,12 +49,13 @@ async function askOne(
     now,
   );
   const kept = ledger.state === 'done' ? keptSchema.safeParse(ledger.answer) : undefined;
+  const spending: SpendLedger = { reserved: ledger.reserved, remember: (tx, reserved) => setReserved(tx, key, reserved) };
   let answer;
   let reservation: Reservation | undefined;
   if (kept?.success) answer = kept.data;
   else {
     await inTurn(world, provider, key, ledger.dueAt, now);
-    reservation = await setAside(world, held, provider, { key, reserved: ledger.reserved }, now);
+    reservation = await setAside(world, held, provider, spending, now);
     try {
       answer = await inPlace(world, { name: provider.name, atOnce: provider.atOnce }, now, () =>
         counted(world, provider.name, () =>
@@ -70,7 +71,7 @@ async function askOne(
       );
     } catch (error) {
       if (!(error instanceof WorldFailure) || error.retryable) throw error;
-      await settleReservation(world.db, key, reservation, 0);
+      await settleReservation(world.db, spending, reservation, 0);
       return { provider: provider.name, outcome: 'failed', value: null, why: error.message, costMicro: 0, tookMs: 0 };
     }
   }
@@ -79,7 +80,7 @@ async function askOne(
   const told: Json = { ...answer };
   await world.db.begin(async (tx) => {
     await endLookup(tx, key, told, costMicro, now);
-    await settleReservation(tx, key, reservation, costMicro);
+    await settleReservation(tx, spending, reservation, costMicro);
   });
   if (answer.value === null)
     return {

@@ -4,15 +4,20 @@ import { dayKey, startOfLocalDay } from '../../../core/calendar';
 import type { LookupChain } from '../../../core/lookup';
 import type { Tx } from '../../db';
 import { reserve, settleSpend } from '../../store/control';
-import { setReserved } from '../../store/effects';
 import { versionsOf } from '../../store/flows';
 import { insertNotices, usersNamed } from '../../store/outbox';
 import type { HeldTrip } from '../../store/trips';
 import { HeldBack } from '../connections';
 import { workspace, type World } from '../world';
-import { trialOf } from './trial';
+import { trialOf } from './trial-of';
 
-type Provider = LookupChain['providers'][number];
+/** Who is paid: a lookup provider or a source. */
+type Provider = Pick<LookupChain['providers'][number], 'name' | 'priceMicro' | 'dayBudgetMicro'>;
+/** Where it is written down that money is set aside for a call, so that a crash sets it aside once. */
+export interface SpendLedger {
+  readonly reserved: Json;
+  readonly remember: (tx: Tx, reservation: Json) => Promise<void>;
+}
 interface Budget {
   readonly name: string;
   readonly says: string;
@@ -41,7 +46,7 @@ export async function setAside(
   world: World,
   held: HeldTrip,
   provider: Provider,
-  ledger: { readonly key: string; readonly reserved: Json },
+  ledger: SpendLedger,
   now: Instant,
 ): Promise<Reservation | undefined> {
   const before = reservationSchema.safeParse(ledger.reserved);
@@ -55,7 +60,7 @@ export async function setAside(
     .begin(async (tx) => {
       for (const budget of budgets)
         if (!(await reserve(tx, budget.name, day, provider.priceMicro, budget.limitMicro))) throw new Full(budget);
-      await setReserved(tx, ledger.key, reservation);
+      await ledger.remember(tx, reservation);
       return undefined;
     })
     .catch((error: unknown) => {
@@ -74,10 +79,15 @@ class Full extends Error {
 }
 
 /** Counts what was spent and gives back the rest. */
-export async function settleReservation(tx: Tx, key: string, reservation: Reservation | undefined, spentMicro: number): Promise<void> {
+export async function settleReservation(
+  tx: Tx,
+  ledger: SpendLedger,
+  reservation: Reservation | undefined,
+  spentMicro: number,
+): Promise<void> {
   if (!reservation) return;
   for (const budget of reservation.budgets) await settleSpend(tx, budget, reservation.day, reservation.micro, spentMicro);
-  await setReserved(tx, key, null);
+  await ledger.remember(tx, null);
 }
 
 async function tellOwner(world: World, held: HeldTrip, budget: Budget, day: string, now: Instant): Promise<void> {

@@ -1,67 +1,157 @@
-import type { Answer, Request } from '../../../core/engine';
-import { answerQuestion, worthReading, type PageLink } from '../../../core/reader';
+import type { Instant } from '../../../core/base';
+import type { Answer, Finding, Request, Stated } from '../../../core/engine';
+import type { SourceKind } from '../../../core/facts';
+import { answerAll, worthReading, type OtherAnswer, type PageLink, type ReaderAnswer } from '../../../core/reader';
 import { WorldFailure, type FetchedPage } from '../../ports';
+import { tellCosts } from '../../store/research';
 import { cachedPages, keepPage } from '../../store/settings';
+import type { HeldTrip } from '../../store/trips';
+import { HeldBack } from '../connections';
 import type { World } from '../world';
+import { searchSources, SOURCE_KIND, type Searched } from './sources';
 
-/** Pages read within this time are not fetched again. */
-const FRESH_MS = 7 * 86_400_000;
+/** Pages and searches from within this time are not asked for again. */
+export const FRESH_MS = 7 * 86_400_000;
 const HARD_MAX_PAGES = 40;
+/** A site that is slower than this is left with what was read until then. */
+const SITE_MS = 20_000;
+
+type ReadRequest = Extract<Request, { kind: 'read' }>;
+
+/** What a reading may take from before, and whose money it spends. */
+export interface Reading {
+  readonly held: HeldTrip | null;
+  /** set when nothing from before is to be taken: a name for this reading's own searches */
+  readonly afresh: string | null;
+}
 
 /**
- * Reads a company's site page by page, best links first, and answers each question from all pages; `afresh` takes no page from the cache. A site that refuses or
- * is not there is an answer ("not found"); a site that fails for now is a failure to be tried again.
+ * Reads a company or a person where the line says: the site page by page, best links first, and every source. All begin at
+ * once; while a search goes on `HeldBack` is thrown, and what was read meanwhile is kept. A place that refuses or is not
+ * there is an answer; a site that fails for now, with nothing else to read, is a failure to be tried again.
  */
-export async function read(
-  world: World,
-  request: Extract<Request, { kind: 'read' }>,
-  afresh = false,
-): Promise<Extract<Answer, { kind: 'read' }>> {
-  const started = performance.now();
+export async function read(world: World, request: ReadRequest, reading: Reading): Promise<Extract<Answer, { kind: 'read' }>> {
+  const began = performance.now();
   const now = await world.clock.now();
-  const host = request.website.replace(/^https?:\/\//, '').split('/')[0] ?? '';
-  const limit = Math.min(HARD_MAX_PAGES, request.maxPages);
+  const searching = searchSources(world, reading.held, {
+    subject: {
+      recordId: request.target.id,
+      companyName: request.companyName,
+      host: request.website === null ? null : hostOf(request.website),
+      personName: request.personName,
+    },
+    places: request.places,
+    maxCostMicro: request.maxCostMicro,
+    since: now - FRESH_MS,
+    afresh: reading.afresh,
+  });
+  const readsSite = request.website !== null && request.places.includes('website');
+  const asked = request.questions.map((question) => ({ id: question.id.text, type: question.type, wording: question.wording.text }));
+  const site = async (): Promise<SiteRead> =>
+    readsSite && request.website !== null
+      ? readSite(
+          world,
+          { host: hostOf(request.website), asked, maxPages: request.maxPages },
+          now,
+          await freshSince(searching, reading, now),
+        )
+      : { pages: [], says: '' };
+  const alone = request.places.every((place) => place === 'website');
+  const [{ pages, says }, searched] = await Promise.all([
+    site().catch((error: unknown): SiteRead => {
+      // Beside other places to look at, a site that is down holds nothing up.
+      if (alone || !(error instanceof WorldFailure)) throw error;
+      return { pages: [], says: error.message };
+    }),
+    searching,
+  ]);
+  const open = searched.filter((entry) => entry.done === undefined);
+  if (open.length > 0) throw new HeldBack('waits for searches to end', Math.min(...open.map((entry) => entry.askAt)), true);
+  const done = searched.flatMap((entry) => entry.done ?? []);
+  const kinds = new Map<string, SourceKind>(
+    done.flatMap((entry) => entry.documents.map((document) => [document.url, SOURCE_KIND[entry.source]] as const)),
+  );
+  const documents = done.flatMap((entry) => entry.documents);
+  const findings = answerAll(asked, [...pages, ...documents], now).map((answer, i) => finding(asked[i]?.id ?? '', answer, kinds));
+  return {
+    kind: 'read',
+    findings,
+    pages: pages.length + documents.length,
+    tookMs: Math.round(performance.now() - began),
+    costMicro: await tellCosts(
+      world.db,
+      done.flatMap((entry) => entry.key ?? []),
+    ),
+    says: [says, ...done.map((entry) => entry.says)].filter(Boolean).join(' · '),
+  };
+}
+
+/** The host of a site as it stands on a record. */
+export const hostOf = (website: string): string => website.replace(/^https?:\/\//, '').split('/')[0] ?? '';
+
+/** A reading that takes nothing from before takes what it has read itself, when it comes again after a wait. */
+async function freshSince(
+  searching: Promise<readonly { readonly done: Searched | undefined }[]>,
+  reading: Reading,
+  now: Instant,
+): Promise<Instant> {
+  if (reading.afresh === null) return now - FRESH_MS;
+  const own = (await searching).flatMap((entry) => entry.done?.startedAt ?? []);
+  return own.length === 0 ? now + 1 : Math.min(...own);
+}
+
+function finding(id: string, answer: ReaderAnswer, kinds: ReadonlyMap<string, SourceKind>): Finding {
+  const stated = (given: ReaderAnswer | OtherAnswer): Stated => ({
+    value: given.value,
+    quote: given.quote,
+    url: given.url,
+    source: kinds.get(given.url ?? '') ?? 'site',
+    confidence: given.confidence,
+    date: given.date,
+  });
+  return { ...stated(answer), id, found: answer.found, says: answer.says, others: answer.others.map(stated) };
+}
+
+interface SiteRead {
+  readonly pages: readonly FetchedPage[];
+  readonly says: string;
+}
+interface SiteAsk {
+  readonly host: string;
+  readonly asked: readonly { readonly id: string; readonly wording: string }[];
+  readonly maxPages: number;
+}
+
+async function readSite(world: World, ask: SiteAsk, now: Instant, since: Instant): Promise<SiteRead> {
+  const { host, asked } = ask;
+  const began = performance.now();
+  const limit = Math.min(HARD_MAX_PAGES, ask.maxPages);
   const pages: FetchedPage[] = [];
-  const queue: string[] = [`http://${host}/`];
-  const seen = new Set(queue);
+  const home = `http://${host}/`;
+  const read = new Set<string>();
   const links: PageLink[] = [];
   let says = '';
-  while (queue.length > 0 && pages.length < limit) {
-    const url = queue.shift() ?? '';
+  for (let url: string | undefined = home; url !== undefined && pages.length < limit;) {
+    read.add(url);
     try {
-      const page = await fetchPage(world, url, now, afresh);
+      const page = await fetchPage(world, url, now, since);
+      read.add(page.url);
       pages.push(page);
       // Only the site's own pages are followed: what a page says can never send the reader elsewhere.
       links.push(...page.links.filter((link) => new URL(link.url).hostname.replace(/^www\./, '') === host.replace(/^www\./, '')));
-      for (const link of worthReading(links))
-        if (!seen.has(link.url)) {
-          seen.add(link.url);
-          queue.push(link.url);
-        }
     } catch (error) {
       if (!(error instanceof WorldFailure)) throw error;
       if (pages.length === 0 && error.retryable) throw error;
       if (pages.length === 0) says = error.message;
     }
+    if (performance.now() - began > SITE_MS) break;
+    url = worthReading(links, asked).find((link) => !read.has(link.url))?.url;
   }
-  const passages = pages.map((page) => ({ url: page.url, text: page.text }));
-  const findings = request.questions.map((question) => {
-    const answer = answerQuestion({ id: question.id.text, type: question.type, wording: question.wording.text }, passages, now);
-    return {
-      id: question.id.text,
-      found: answer.found,
-      value: answer.value,
-      quote: answer.quote,
-      url: answer.url,
-      confidence: answer.confidence,
-      says: answer.says,
-    };
-  });
-  return { kind: 'read', findings, pages: pages.length, tookMs: Math.round(performance.now() - started), costMicro: 0, says };
+  return { pages, says };
 }
 
-async function fetchPage(world: World, url: string, now: number, afresh: boolean): Promise<FetchedPage> {
-  const [kept] = afresh ? [] : await cachedPages(world.db, [url], now - FRESH_MS);
+async function fetchPage(world: World, url: string, now: Instant, since: Instant): Promise<FetchedPage> {
+  const [kept] = await cachedPages(world.db, [url], since);
   if (kept) return kept;
   const page = await world.web.page(url);
   await keepPage(world.db, { ...page, url, fetchedAt: now });

@@ -1,4 +1,5 @@
 'use client';
+import { Button } from '@mui/material';
 import Link from '../../kit/Link';
 import { plural } from '../../../core/base';
 import { dayText } from '../../kit/format';
@@ -49,7 +50,11 @@ export function CompanyPage({ company, people, known, happened, deals, now, zone
             {[company.city, company.country].filter(Boolean).join(', ')} {company.status ? <Tag>{company.status}</Tag> : null}
           </span>
         }
-      />
+      >
+        <Button component={Link} href={`/records/companies/${company.id}/dossier`}>
+          Dossier
+        </Button>
+      </TopBar>
       <div className="cols">
         <section className="col paper" style={{ flex: '0 0 430px' }}>
           <Known known={known} now={now} mayChange={mayChange} />

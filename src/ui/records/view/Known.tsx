@@ -84,6 +84,7 @@ function FieldRow({ field, now, mayChange }: { readonly field: KnownField; reado
             <div style={{ overflowWrap: 'anywhere' }}>
               {sourceOf(fact)} · {sureness(fact.confidence)}
             </div>
+            {mayChange && field.record === 'company' ? <CheckAgain field={field} /> : null}
           </div>
         ) : null}
         {field.others.slice(0, open ? 20 : 1).map((other) => (
@@ -111,6 +112,32 @@ function FieldRow({ field, now, mayChange }: { readonly field: KnownField; reado
       ) : (
         <span />
       )}
+    </div>
+  );
+}
+
+/** Reads their site once more for this one value. */
+function CheckAgain({ field }: { readonly field: KnownField }) {
+  const router = useRouter();
+  const [says, setSays] = useState<string | null>(null);
+  const check = (): void => {
+    setSays('reading their site …');
+    call('recheckFact', { params: { id: field.recordId }, body: { field: field.key } }).then(
+      (answer) => {
+        setSays(answer.says);
+        router.refresh();
+      },
+      (error: unknown) => {
+        setSays(sayProblem(error));
+      },
+    );
+  };
+  return (
+    <div>
+      <button className="linkish" onClick={check}>
+        check at their site now
+      </button>{' '}
+      <span role="status">{says}</span>
     </div>
   );
 }

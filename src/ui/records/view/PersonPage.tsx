@@ -98,6 +98,9 @@ export function PersonPage({ view, flows, now, zone, mayChange, mayStart, mayDec
           </span>
         }
       >
+        <Button component={Link} href={`/records/people/${person.id}/dossier`}>
+          Dossier
+        </Button>
         {mayStart && flows.length > 0 ? (
           <PutInFlow
             label="Put in a flow"

@@ -1,4 +1,5 @@
 'use client';
+import { Button } from '@mui/material';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -7,6 +8,7 @@ import { call, sayProblem } from '../../client';
 import { DropFile } from '../../kit/DropFile';
 import { ago, countText } from '../../kit/format';
 import { GoRow, Problem, Tag, TopBar } from '../../kit/parts';
+import { Doors, type DoorLine } from './Doors';
 
 export interface ListView {
   readonly id: string;
@@ -19,13 +21,17 @@ export interface ListView {
   readonly createdAt: number;
 }
 
-/** Where records come in: drop a list here, and see the lists that were taken in. */
+/** Where records come in: forms, and lists to drop here. */
 export function Sources({
   lists,
+  forms,
+  hooks,
   now,
   mayTakeIn,
 }: {
   readonly lists: readonly ListView[];
+  readonly forms: readonly DoorLine[];
+  readonly hooks: readonly DoorLine[];
   readonly now: number;
   readonly mayTakeIn: boolean;
 }) {
@@ -47,7 +53,13 @@ export function Sources({
   };
   return (
     <>
-      <TopBar title="Sources" tags={<span className="quiet">where people and companies come in</span>} />
+      <TopBar title="Sources" tags={<span className="quiet">where people and companies come in</span>}>
+        {mayTakeIn ? (
+          <Button component={Link} href="/sources/directory">
+            Search the directory
+          </Button>
+        ) : null}
+      </TopBar>
       <Problem
         says={problem}
         onClose={() => {
@@ -59,14 +71,16 @@ export function Sources({
           {mayTakeIn ? (
             <DropFile
               title={busy ? `Looking at ${busy} …` : 'Drop a list of people here'}
-              accept=".csv,.txt,.tsv,text/csv"
+              accept=".csv,.txt,.tsv,.vcf,text/csv,text/vcard"
               label="List file"
               disabled={busy !== null}
               onFile={bring}
             >
-              CSV with any headings, any delimiter, any encoding. You see what will happen with every row before anything is changed.
+              CSV with any headings, any delimiter, any encoding, or vCards. You see what will happen with every row before anything is
+              changed.
             </DropFile>
           ) : null}
+          <Doors forms={forms} hooks={hooks} now={now} mayTakeIn={mayTakeIn} onProblem={setProblem} />
           <div className="bar ruled">
             <h2>Lists taken in</h2>
           </div>

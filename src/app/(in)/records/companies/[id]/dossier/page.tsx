@@ -1,0 +1,5 @@
+import { dossierRoute } from '../../../dossier-route';
+
+export const metadata = { title: 'Dossier' };
+
+export default dossierRoute('company');

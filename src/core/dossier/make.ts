@@ -1,0 +1,247 @@
+import { clip, plural, type Instant } from '../base';
+import { chooseCurrent, competing, printValue, SOURCE_LABELS, type Fact, type Field, type SourceKind } from '../facts';
+import type { Block } from '../formats';
+import { whatTheyDo, type Passage } from '../reader';
+import type { Dossier, DossierLine, DossierSection } from './dossier';
+
+/** A document as research found it: a page of the site, a piece of news, a profile, a job posted. */
+export interface DossierDocument {
+  readonly source: SourceKind;
+  readonly url: string;
+  readonly title: string;
+  readonly published: Instant | null;
+  readonly blocks: readonly Block[];
+}
+
+export interface DossierInput {
+  readonly name: string;
+  /** set when the dossier is about a person: who they are at that company */
+  readonly person: { readonly name: string; readonly role: string | null } | null;
+  readonly place: string | null;
+  readonly status: string | null;
+  /** fields in the order in which they are to be read, with all facts of each */
+  readonly fields: readonly { readonly field: Field; readonly facts: readonly Fact[] }[];
+  /** questions that were asked, by the field they fill */
+  readonly asked: readonly { readonly id: string; readonly wording: string; readonly unit: string | null }[];
+  readonly documents: readonly DossierDocument[];
+  readonly doNotContact: boolean;
+  readonly now: Instant;
+}
+
+const DAY = 86_400_000;
+const RECENT_DAYS = 365;
+const NEWS_DAYS = 3 * 365;
+const OLD_CONTROLS_YEARS = 10;
+const NEW_CONTROLS_YEARS = 4;
+const DOUBTFUL_BELOW = 0.6;
+const BAD_NEWS =
+  /\bfire\b|\bsold\b|sells|closes|closed|insolv|bankrupt|lay off|redundan|gro(?:ß|ss)brand|feuer|verkauft|schliesst|schließt|faillissement|verkoopt|sluit|incendio|vende|cierra|incendie|vend\b|ferme/i;
+const TECHNICAL = /climate|technic|energy|control|klima|techni|energie|clima|técnic|mantenimiento|culture|teelt|project/i;
+
+const line = (more: Partial<DossierLine> & { readonly text: string }): DossierLine => ({
+  label: '',
+  quote: null,
+  url: null,
+  source: null,
+  date: null,
+  confidence: null,
+  others: [],
+  ...more,
+});
+
+/** A fact as a line: its value in words, with what it rests on. */
+function ofFact(fact: Fact, label: string, text: string, others: readonly Fact[], unit?: string): DossierLine {
+  return line({
+    label,
+    text,
+    quote: fact.quote ?? null,
+    url: fact.url ?? null,
+    source: fact.source,
+    date: fact.observedAt,
+    confidence: fact.confidence,
+    others: others.map((other) => `${printValue(other.value, unit)} (${SOURCE_LABELS[other.source]})`),
+  });
+}
+
+class Known {
+  constructor(private readonly input: DossierInput) {}
+
+  fact(key: string): Fact | undefined {
+    return chooseCurrent(this.all(key));
+  }
+  others(key: string): readonly Fact[] {
+    const shown = new Set([String(this.fact(key)?.value)]);
+    return competing(this.all(key)).filter((fact) => !shown.has(String(fact.value)) && shown.add(String(fact.value)));
+  }
+  field(key: string): Field | undefined {
+    return this.input.fields.find((entry) => entry.field.key === key)?.field;
+  }
+  private all(key: string): readonly Fact[] {
+    return this.input.fields.find((entry) => entry.field.key === key)?.facts ?? [];
+  }
+}
+
+/** The dossier of a record from its facts and what research read. */
+export function makeDossier(input: DossierInput): Dossier {
+  const known = new Known(input);
+  const news = newsOf(input);
+  const sections: readonly DossierSection[] = [
+    { id: 'short', title: 'In short', lines: inShort(known) },
+    {
+      id: 'talk',
+      title: 'To talk about',
+      lines: [
+        ...talkAbout(known, input),
+        ...news.filter((entry) => recent(entry.date, input.now)).map((entry) => ({ ...entry, label: 'in the news' })),
+      ],
+    },
+    { id: 'watch', title: 'To watch', lines: toWatch(known, input) },
+    { id: 'do', title: 'What they say of themselves', lines: ownWords(input) },
+    { id: 'asked', title: 'What we asked', lines: answers(input, known) },
+    { id: 'news', title: 'News', lines: news },
+    { id: 'people', title: 'People', lines: peopleOf(input) },
+    { id: 'unknown', title: 'What we do not know', lines: unknown(input, known) },
+  ];
+  return {
+    title: input.person === null ? input.name : `${input.person.name}, ${input.name}`,
+    under: [input.person?.role, input.place, input.status].filter(Boolean).join(' · '),
+    madeAt: input.now,
+    sections: sections.filter((section) => section.lines.length > 0),
+  };
+}
+
+function inShort(known: Known): readonly DossierLine[] {
+  return ['heated_area', 'main_crop', 'controls', 'employees', 'founded'].flatMap((key) => {
+    const [fact, field] = [known.fact(key), known.field(key)];
+    if (!fact || !field) return [];
+    const since = key === 'controls' ? known.fact('controls_since')?.value : undefined;
+    const text = `${printValue(fact.value, field.unit)}${since == null ? '' : ` since ${printValue(since)}`}`;
+    return [ofFact(fact, field.label, text, known.others(key), field.unit)];
+  });
+}
+
+function ownWords(input: DossierInput): readonly DossierLine[] {
+  const site: readonly Passage[] = input.documents.filter((document) => document.source === 'site');
+  return whatTheyDo(site).map(({ text, url }) => line({ text, url, source: 'site' }));
+}
+
+function answers(input: DossierInput, known: Known): readonly DossierLine[] {
+  return input.asked.flatMap(({ id, wording, unit }) => {
+    const fact = known.fact(id);
+    return fact ? [ofFact(fact, wording, printValue(fact.value, unit ?? undefined), known.others(id), unit ?? undefined)] : [];
+  });
+}
+
+const recent = (date: Instant | null, now: Instant): boolean => date !== null && now - date < RECENT_DAYS * DAY;
+
+function newsOf(input: DossierInput): readonly DossierLine[] {
+  return input.documents
+    .filter((document) => document.source === 'news' && (document.published === null || input.now - document.published < NEWS_DAYS * DAY))
+    .sort((a, b) => (b.published ?? 0) - (a.published ?? 0))
+    .map((document) =>
+      line({ text: document.title, quote: clip(bodyOf(document), 220), url: document.url, source: 'news', date: document.published }),
+    );
+}
+
+const bodyOf = (document: DossierDocument): string =>
+  document.blocks
+    .map((block) => (block.kind === 'row' ? `${block.text} ·` : block.text))
+    .join(' ')
+    .replace(/ ·$/, '');
+
+function peopleOf(input: DossierInput): readonly DossierLine[] {
+  return input.documents
+    .filter((document) => document.source === 'directory')
+    .map((document) => {
+      const [role = '', ...more] = document.blocks.map((block) => block.text);
+      return line({
+        label: document.title,
+        text: role,
+        quote: more.length === 0 ? null : clip(more.join(' · '), 220),
+        url: document.url,
+        source: 'directory',
+        date: document.published,
+      });
+    });
+}
+
+/** What a conversation can begin with: each from one fact or document. */
+function talkAbout(known: Known, input: DossierInput): readonly DossierLine[] {
+  const out: DossierLine[] = [];
+  const year = new Date(input.now).getUTCFullYear();
+  const expansion = known.fact('expansion');
+  if (expansion?.value === true) out.push(ofFact(expansion, 'growing', 'They have announced that they grow.', []));
+  const [controls, since] = [known.fact('controls'), known.fact('controls_since')];
+  if (since && Number(since.value) <= year - OLD_CONTROLS_YEARS)
+    out.push(
+      ofFact(
+        since,
+        'controls',
+        `${controls ? printValue(controls.value) : 'Their controls'}: ${plural(year - Number(since.value), 'year')} old.`,
+        [],
+      ),
+    );
+  const energy = known.fact('energy');
+  if (energy) out.push(ofFact(energy, 'energy', `They heat with ${printValue(energy.value)}.`, known.others('energy')));
+  for (const document of input.documents) {
+    if (document.source === 'jobs' && TECHNICAL.test(document.title) && recent(document.published, input.now))
+      out.push(
+        line({
+          label: 'looking for',
+          text: document.title,
+          quote: clip(bodyOf(document), 220),
+          url: document.url,
+          source: 'jobs',
+          date: document.published,
+        }),
+      );
+    if (document.source === 'directory' && (input.person === null || document.title === input.person.name))
+      for (const block of document.blocks.slice(1))
+        if (block.kind !== 'row')
+          out.push(line({ label: document.title, text: block.text, url: document.url, source: 'directory', date: document.published }));
+  }
+  return out;
+}
+
+function toWatch(known: Known, input: DossierInput): readonly DossierLine[] {
+  const out: DossierLine[] = [];
+  const year = new Date(input.now).getUTCFullYear();
+  if (input.doNotContact) out.push(line({ label: 'do not contact', text: 'They have asked not to be written to.' }));
+  const contract = known.fact('service_contract');
+  if (contract?.value === true) out.push(ofFact(contract, 'service contract', 'They are under a service contract already.', []));
+  const since = known.fact('controls_since');
+  if (since && Number(since.value) > year - NEW_CONTROLS_YEARS)
+    out.push(ofFact(since, 'controls', `Their controls are of ${printValue(since.value)}: new.`, []));
+  const expansion = known.fact('expansion');
+  if (expansion?.value === false) out.push(ofFact(expansion, 'growing', 'They say that they do not grow.', []));
+  for (const { field, facts } of input.fields) {
+    const best = chooseCurrent(facts);
+    const others = known.others(field.key);
+    if (best && others.length > 0)
+      out.push(ofFact(best, field.label, `Sources disagree: ${printValue(best.value, field.unit)} was taken.`, others, field.unit));
+    else if (best && best.confidence < DOUBTFUL_BELOW && best.source !== 'crm')
+      out.push(ofFact(best, field.label, `Not sure: ${printValue(best.value, field.unit)}.`, [], field.unit));
+  }
+  for (const document of input.documents) {
+    if (document.source === 'news' && BAD_NEWS.test(document.title) && recent(document.published, input.now))
+      out.push(
+        line({
+          label: 'in the news',
+          text: document.title,
+          quote: clip(bodyOf(document), 220),
+          url: document.url,
+          source: 'news',
+          date: document.published,
+        }),
+      );
+    const status = document.source === 'register' ? document.blocks.find((block) => /^status: /i.test(block.text)) : undefined;
+    if (status && !/active/i.test(status.text))
+      out.push(line({ label: 'register', text: status.text, url: document.url, source: 'register' }));
+  }
+  return out;
+}
+
+function unknown(input: DossierInput, known: Known): readonly DossierLine[] {
+  const open = input.asked.filter((question) => known.fact(question.id) === undefined).map((question) => line({ text: question.wording }));
+  return known.fact('website') === undefined ? [...open, line({ text: 'Which is their web site?' })] : open;
+}

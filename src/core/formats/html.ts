@@ -1,0 +1,209 @@
+import * as cheerio from 'cheerio';
+import type { Instant } from '../base';
+import type { Block, PageText } from './block';
+import { linkedData, microdata } from './structured';
+
+type Node = ReturnType<ReturnType<typeof cheerio.load>>[number];
+type Page = ReturnType<typeof cheerio.load>;
+
+const isTag = (node: Node): node is Extract<Node, { name: string }> => (node.type as string) === 'tag';
+const isText = (node: Node): boolean => (node.type as string) === 'text';
+
+const UNSEEN = 'script,style,noscript,template,svg,iframe,object,[hidden],[aria-hidden="true"],nav,form,select';
+const HEADINGS = new Set(['h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'caption', 'legend', 'summary']);
+/** A block with other blocks inside is only their frame. */
+const BLOCKS =
+  'p,li,h1,h2,h3,h4,h5,h6,div,section,article,main,aside,header,footer,address,blockquote,figure,figcaption,table,tbody,thead,tr,td,th,ul,ol,dl,details,summary,fieldset,legend,center,pre';
+const INVISIBLE =
+  /display\s*:\s*none|visibility\s*:\s*hidden|font-size\s*:\s*0(?![.\d]*[1-9])|opacity:\s*0(?![.\d]*[1-9])|(?:left|top|text-indent|margin-left):\s*-\d{3,}|(?:max-)?(?:height|width):\s*[01](?:px)?\s*(?:;|$)|clip:\s*rect\(0|transform:\s*scale\(0/i;
+const MAX_BLOCKS = 4_000;
+const MAX_TEXT = 200_000;
+
+/** The visible text of an HTML page in blocks, with what it says about itself. Never throws, whatever the bytes were. */
+export function readHtml(html: string): PageText {
+  const $ = cheerio.load(html);
+  const data = [...linkedData($), ...microdata($)];
+  const title = clean($('title').first().text()) || clean($('h1').first().text());
+  const language = ($('html').attr('lang') ?? '').slice(0, 2).toLowerCase();
+  const published = publishedOn($, data);
+  removeUnseen($);
+  const blocks: Block[] = [];
+  walk($, $('body').toArray(), blocks, { under: '', date: null });
+  for (const [label, value] of data) blocks.push({ kind: 'data', text: `${label}: ${value}`, under: '', date: null });
+  return { title, language: /^[a-z]{2}$/.test(language) ? language : '', published, blocks: withinLimits(blocks) };
+}
+
+function withinLimits(blocks: readonly Block[]): readonly Block[] {
+  let size = 0;
+  return blocks.slice(0, MAX_BLOCKS).filter((block) => (size += block.text.length) <= MAX_TEXT);
+}
+
+/** Zero-width and direction characters can hide words between letters; they are no text. */
+const clean = (text: string): string =>
+  text
+    .replace(/(?!\s)\p{Cc}/gu, '')
+    .replace(/[\u200B-\u200F\u202A-\u202E\u2060-\u2064\uFEFF\u00AD]|[\u{E0000}-\u{E007F}]/gu, '')
+    .replace(/\s+/g, ' ')
+    .trim();
+
+function removeUnseen($: Page): void {
+  const hidden = hiddenSelectors($);
+  $(UNSEEN).remove();
+  $('[style]')
+    .filter((_, node) => INVISIBLE.test($(node).attr('style') ?? '') || sameColours($(node).attr('style') ?? ''))
+    .remove();
+  for (const selector of hidden) {
+    try {
+      $(selector).remove();
+    } catch {
+      /* a selector this library does not know hides nothing here */
+    }
+  }
+}
+
+/** Simple rules of the page's own style sheets that take something out of sight. */
+function hiddenSelectors($: Page): readonly string[] {
+  const css = $('style').text().slice(0, 100_000);
+  return [...css.matchAll(/([^{}@]+)\{([^{}]*)\}/g)].flatMap(([, selectors = '', rules = '']) =>
+    INVISIBLE.test(rules) || sameColours(rules)
+      ? selectors
+          .split(',')
+          .map((selector) => selector.trim())
+          .filter((selector) => /^[.#]?[a-z][\w-]*(?:[ .#][\w.#-]+)*$/i.test(selector) && !/^(?:html|body|main)$/i.test(selector))
+      : [],
+  );
+}
+
+/** White on white: the colour of the letters is that of the ground. */
+function sameColours(style: string): boolean {
+  const ink = /(?:^|[;\s])color:\s*([^;]+)/i.exec(style)?.[1];
+  const ground = /background(?:-color)?:\s*([^;]+)/i.exec(style)?.[1];
+  return ink !== undefined && colour(ink) === (ground === undefined ? '#ffffff' : colour(ground));
+}
+function colour(text: string): string {
+  const plain = text
+    .trim()
+    .toLowerCase()
+    .replace(/\s*!important/, '');
+  const short = /^#([0-9a-f])([0-9a-f])([0-9a-f])$/.exec(plain);
+  if (short)
+    return `#${short
+      .slice(1)
+      .map((digit) => digit + digit)
+      .join('')}`;
+  if (plain === 'white' || /^rgba?\(\s*255,\s*255,\s*255/.test(plain)) return '#ffffff';
+  return plain;
+}
+
+interface Where {
+  readonly under: string;
+  readonly date: Instant | null;
+}
+
+/** Depth first; gives the heading that now stands above. */
+function walk($: Page, nodes: readonly Node[], out: Block[], where: Where): Where {
+  let at = where;
+  for (const node of nodes) {
+    if (!isTag(node)) continue;
+    const element = $(node);
+    const name = node.name.toLowerCase();
+    if (HEADINGS.has(name)) {
+      const text = clean(element.text());
+      if (text === '') continue;
+      at = { under: text, date: dateOf($, node) ?? (name === 'h1' ? null : at.date) };
+      out.push({ kind: 'heading', text, under: '', date: at.date });
+    } else if (name === 'table' && holdsData($, node)) rows($, node, out, at);
+    else if (name === 'dl') terms($, node, out, at);
+    else if (element.children(BLOCKS).length > 0 || element.find(BLOCKS).length > 0) {
+      const inner = ['article', 'section', 'li', 'tr'].includes(name) ? { ...at, date: dateOf($, node) ?? at.date } : at;
+      loose($, node, out, inner);
+      const after = walk($, element.children().toArray(), out, inner);
+      if (!['article', 'aside', 'footer', 'section'].includes(name)) at = { ...after, date: at.date ?? after.date };
+    } else lines($, node, name === 'li' ? 'item' : 'text', out, at);
+  }
+  return at;
+}
+
+/** Text that stands beside blocks inside the same frame. */
+function loose($: Page, node: Node, out: Block[], at: Where): void {
+  const own = $(node)
+    .contents()
+    .filter((_, child) => isText(child) || (isTag(child) && !$(child).is(BLOCKS) && $(child).find(BLOCKS).length === 0))
+    .toArray()
+    .map((child) => (isTag(child) && child.name === 'br' ? '\n' : $(child).text()))
+    .join(' ');
+  for (const line of own.split('\n')) push('text', line, out, at);
+}
+
+function lines($: Page, node: Node, kind: 'text' | 'item', out: Block[], at: Where): void {
+  const element = $(node);
+  element.find('br').replaceWith('\n');
+  const marked = { ...at, date: dateOf($, node) ?? at.date };
+  for (const line of element.text().split('\n')) push(kind, line, out, marked);
+}
+
+function push(kind: Block['kind'], text: string, out: Block[], at: Where): void {
+  const plain = clean(text);
+  if (plain !== '') out.push({ kind, text: plain, under: at.under, date: at.date });
+}
+
+const LONGEST_CELL = 140;
+const FRAMES = 'table,h1,h2,h3,h4,ul,ol,dl,div div,section,article,p + p';
+
+/** A table of values; one that only lays out the page has headings, lists or whole paragraphs in its cells. */
+function holdsData($: Page, table: Node): boolean {
+  const cells = $(table).find('td,th').toArray();
+  return (
+    $(table).find(FRAMES).length === 0 && cells.every((cell) => $(cell).text().length <= LONGEST_CELL && $(cell).find('br').length < 3)
+  );
+}
+
+/** A table as “label: value” rows: by its header row when it has one, else by the first cell of each row. */
+function rows($: Page, table: Node, out: Block[], at: Where): void {
+  const caption = clean($(table).find('caption').first().text());
+  const under = caption === '' ? at : { ...at, under: caption };
+  const all = $(table)
+    .find('tr')
+    .toArray()
+    .map((row) => $(row).children('td,th').toArray());
+  const [first] = all;
+  const headed = first !== undefined && all.length > 1 && first.length > 2 && first.every((cell) => isTag(cell) && cell.name === 'th');
+  const heads = headed ? first.map((cell) => clean($(cell).text())) : [];
+  for (const row of headed ? all.slice(1) : all) {
+    const cells = row.map((cell) => clean($(cell).text()));
+    const [label = '', ...rest] = cells;
+    if (headed) push('row', `${label}: ${rest.map((cell, i) => [heads[i + 1], cell].filter(Boolean).join(' ')).join(', ')}`, out, under);
+    else push('row', rest.length === 0 ? label : `${label.replace(/:$/, '')}: ${rest.join(', ')}`, out, under);
+  }
+}
+
+function terms($: Page, list: Node, out: Block[], at: Where): void {
+  let label = '';
+  for (const child of $(list).find('dt,dd').toArray()) {
+    if (!isTag(child)) continue;
+    const text = clean($(child).text());
+    if (child.name === 'dt') label = text.replace(/:$/, '');
+    else push('row', label === '' ? text : `${label}: ${text}`, out, at);
+  }
+}
+
+/** The day of a `time` element inside, when there is one and only one. */
+function dateOf($: Page, node: Node): Instant | null {
+  const times = $(node).find('time[datetime]');
+  if (times.length === 0 || ($(node).is('section,div') && times.length > 1)) return null;
+  return instant(times.first().attr('datetime') ?? '');
+}
+
+function publishedOn($: Page, data: readonly (readonly [string, string])[]): Instant | null {
+  const meta = $('meta[property="article:published_time"],meta[name="date"],meta[itemprop="datePublished"],meta[name="dcterms.date"]')
+    .first()
+    .attr('content');
+  const stated = meta ?? data.find(([label]) => label === 'date published')?.[1];
+  return stated === undefined ? null : instant(stated);
+}
+
+function instant(text: string): Instant | null {
+  if (!/^\d{4}-\d{2}(?:-\d{2})?/.test(text)) return null;
+  const at = Date.parse(text.length === 7 ? `${text}-15` : text.slice(0, 10));
+  return Number.isNaN(at) ? null : at;
+}

@@ -1,0 +1,6 @@
+/**
+ * Open formats read into plain values. Promises: values in, values out, never a network and never a script run; what a
+ * visitor could not see on a page is no text of it. Refuses: deciding what a text means.
+ */
+export { textBlocks, type Block, type PageText } from './block';
+export { readHtml } from './html';

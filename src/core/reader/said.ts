@@ -1,0 +1,126 @@
+import { fold, type Instant } from '../base';
+import { textBlocks, type Block } from '../formats';
+import { sentencesOf } from './sentences';
+import { datesIn } from './skills/dates';
+import { speaksToMachines } from './skills/standing';
+
+/** A page or document as the reader sees it. */
+export interface Passage {
+  readonly url: string;
+  readonly title: string;
+  readonly published: Instant | null;
+  readonly blocks: readonly Block[];
+}
+
+/** Plain text as a passage. */
+export function passageOf(url: string, text: string): Passage {
+  return { url, title: '', published: null, blocks: textBlocks(text) };
+}
+
+/** One sentence, row or heading of a passage with what surrounds it. */
+export interface Said {
+  readonly text: string;
+  readonly folded: string;
+  readonly kind: Block['kind'];
+  /** folded heading above */
+  readonly under: string;
+  /** what stands directly before it in the same block; of a row the row above */
+  readonly before: Said | null;
+  /** folded, what stands directly behind it in the same block */
+  readonly next: string;
+  readonly url: string;
+  /** folded title of the page */
+  readonly title: string;
+  /** the day it is of, where the page says so */
+  readonly date: Instant | null;
+}
+
+const LONGEST = 600;
+/** A line of text written as a row. */
+const LABELLED = /^[^:.]{2,40}: \S/;
+/** A line that holds little more than a day, over a piece of news: “Uckermark, 14 May 2026”. */
+const DATELINE_MAX = 60;
+const DATELINE_REST = 25;
+
+/** Folded, with one kind of apostrophe. */
+const plain = (text: string): string => fold(text).replace(/[’‘`´]/g, "'");
+
+function datelineOf(text: string): Instant | null {
+  if (text.length > DATELINE_MAX) return null;
+  const folded = plain(text);
+  const dates = datesIn(folded, 0).filter((date) => date.grain === 'day' || date.grain === 'month');
+  const [date] = dates;
+  return dates.length === 1 && date && folded.length - (date.to - date.from) <= DATELINE_REST ? date.start : null;
+}
+
+/** Everything the passages say, sentence by sentence. Words addressed to machines are nobody's statement and are left out. */
+export function saidIn(passages: readonly Passage[]): readonly Said[] {
+  const out: Said[] = [];
+  const seen = new Set<string>();
+  for (const passage of passages) {
+    const title = plain(passage.title);
+    let dateline: Instant | null = null;
+    let rowAbove: Said | null = null;
+    for (const block of passage.blocks) {
+      if (speaksToMachines(plain(block.text))) continue;
+      const day = datelineOf(block.text);
+      if (day !== null || block.kind === 'heading') dateline = day;
+      const single = block.kind === 'row' || block.kind === 'data';
+      const sentences = single ? [block.text] : sentencesOf(block.text);
+      const [first = ''] = sentences;
+      const opening = sentences.length > 1 ? datelineOf(first) : null;
+      let before: Said | null = single || LABELLED.test(block.text) ? rowAbove : null;
+      for (const [i, text] of sentences.entries()) {
+        const key = `${passage.url}\n${text}`;
+        if (text.length > LONGEST || seen.has(key)) continue;
+        seen.add(key);
+        const said: Said = {
+          text,
+          folded: plain(text),
+          kind: block.kind,
+          under: plain(block.under),
+          before,
+          next: plain(sentences[i + 1] ?? ''),
+          url: passage.url,
+          title,
+          date: block.date ?? opening ?? dateline ?? passage.published,
+        };
+        out.push(said);
+        before = said;
+      }
+      rowAbove = single || (before !== null && rowOf(before) !== undefined) ? before : null;
+    }
+  }
+  return out;
+}
+
+/** The label and the value of a row (“label: value”); undefined for other kinds. */
+export function rowOf(said: Said): { readonly label: string; readonly value: string } | undefined {
+  if (said.kind !== 'row' && said.kind !== 'data' && !LABELLED.test(said.text)) return undefined;
+  const cut = said.text.indexOf(': ');
+  return cut < 0 ? undefined : { label: plain(said.text.slice(0, cut)).trim(), value: said.text.slice(cut + 2).trim() };
+}
+
+const POINTS_BACK =
+  /^(?:it|its|then|since then|seither|seitdem|sindsdien|toen|desde entonces|this|that|these|they|there|sie|es|er|diese[rs]?|dies|davon|deze|dit|het|die|ze|hij|daarvan|esta|este|estas|estos|ocupa|se |lo |la |elle|il|ils|elles|celui-ci|celle-ci|cela|cette|ce )\b/;
+
+const BACK_INSIDE = /\b(?:bought|installed|fitted|replaced|had) (?:it|them)\b|\b(?:haben|hebben) (?:wir|wij|we) (?:ihn|sie|es|hem|het)\b/;
+/** A row about the thing in the row above: “In use since: 2021”. */
+const SINCE_LABEL =
+  /^(?:in use|in gebruik|in betrieb|in uso|en service|since|seit|sinds|desde|depuis|year|year of (?:build|installation)|installed|baujahr|bouwjaar|eingebaut|ano|annee)[^:]{0,25}:/;
+
+/** The sentence before, when this one speaks of what that one named: “It was installed in 2013.” */
+export function pointsBack(said: Said): Said | undefined {
+  return said.before !== null && (POINTS_BACK.test(said.folded) || BACK_INSIDE.test(said.folded) || SINCE_LABEL.test(said.folded))
+    ? said.before
+    : undefined;
+}
+
+/** A value somebody states, with how well it fits the question. */
+export interface Candidate {
+  readonly value: string | number | boolean;
+  readonly score: number;
+  readonly said: Said;
+  /** the day the value is of; null when nothing says so */
+  readonly date?: Instant | null;
+}

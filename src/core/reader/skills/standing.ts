@@ -1,0 +1,115 @@
+/**
+ * How a sentence stands to the present and to whom it speaks of: folded words of en, de, nl, es, fr, it and pl that make a
+ * statement one about the past, about plans, about somebody else, a wish, or a denial.
+ */
+
+const any = (...words: readonly string[]): RegExp => new RegExp(`\\b(?:${words.join('|')})\\b`);
+
+/** “No”, in whatever form it takes. */
+export const NOT = any(
+  "no|not|none|never|neither|nor|without|isn't|don't|doesn't|won't|haven't",
+  'kein|keine|keinen|keinem|keiner|nicht|nie|ohne|weder',
+  'geen|niet|nooit|zonder',
+  'ningun|ninguna|nunca|sin|tampoco|no hay|no tenemos',
+  "pas|aucun|aucune|sans|jamais|n'avons|n'est",
+  'non|nessun|nessuna|senza|mai',
+  'nie|bez|zaden|zadnych|brak',
+);
+
+export const FORMER = any(
+  'until (?:then|19\\d\\d|20\\d\\d|last|recently)|till (?:19|20)\\d\\d|formerly|previously|former|used to|back then|in those days|at that time|started (?:out )?with|began with|opened with|once (?:had|used|grew)|no longer|before that|were sold|was sold|sold off|demolished|pulled down|gave up|given up|closed down',
+  'bis (?:(?:zum jahr|ende|anfang) )?(?:19|20)\\d\\d|fruher|ehemals|ehemalige[nrs]?|damals|begann(?:en)? (?:\\w+ )?mit|fing(?:en)? (?:\\w+ )?mit|startete[n]? mit|nicht mehr|einst|verkauft|abgerissen|stillgelegt|aufgegeben',
+  'tot (?:19|20)\\d\\d|vroeger|voorheen|destijds|toen nog|begon(?:nen)? (?:\\w+ )?met|startten met|niet meer|verkocht|gesloopt',
+  'hasta (?:19|20)\\d\\d|antes|antiguamente|antiguo|antigua|empez(?:o|amos|aron) con|comenz(?:o|amos|aron) con|ya no|vendimos|vendido',
+  "jusqu'en|autrefois|auparavant|a l'epoque|anciens?|ancienne|(?:avons |a )?commence avec|(?:avons |a )?debute avec|ne \\w+ plus|vendu",
+  'fino al|un tempo|in passato|abbiamo iniziato con|non piu',
+  'dawniej|kiedys|do (?:19|20)\\d\\d roku|zaczynalismy od|juz nie',
+);
+
+export const PLANNED = any(
+  "will|'ll|shall|plans?|planned|planning|intends?|intend to|about to|going to|are to|is to|soon|by 20(?:2[7-9]|3\\d)|under construction|aim to|due to|expected",
+  'geplant|planen|planung|kunftig|demnachst|bald|vorgesehen|im bau|entsteht|entstehen|soll|sollen',
+  'zal|zullen|gepland|plannen|binnenkort|in aanbouw|komt er|komen er|er komt|er komen',
+  'sera|seran|planea|planeamos|prevemos|prevista|previsto|proximamente|en construccion|ampliaremos|construiremos|vamos a|tendremos|entrara|entraran',
+  'sera|seront|prevu|prevue|prevoyons|allons|bientot|en construction|agrandirons|construirons',
+  'sara|previsto|presto|in costruzione|costruiremo',
+  'bedzie|beda|planujemy|planowana|wkrotce|w budowie',
+);
+
+/** Wishes and mere thoughts: nothing was said to happen. */
+export const WISHED = any(
+  'would like|would love|might|may one day|one day|perhaps|maybe|dream(?:s|ing)? of|consider(?:s|ing)?|thinking (?:of|about)|if (?:the|we|all)|could|hope to|whether|rumou?rs?|should (?:the|we)',
+  'wurden gern|mochten|vielleicht|eines tages|irgendwann|uberlegen|erwagen|traumen|wenn|falls|konnten|hoffen|ob',
+  'zouden graag|misschien|ooit|overwegen|dromen|als het|indien|hopen',
+  'nos gustaria|quiza|quizas|tal vez|algun dia|estudiamos|sonamos|si el|si la|ojala',
+  'aimerions|peut-etre|un jour|envisageons|revons|reflechissons|si le|si la|esperons',
+  'vorremmo|forse|un giorno|se il',
+  'chcielibysmy|moze|kiedys|jesli',
+);
+
+/** Put off or called off. */
+export const DROPPED = any(
+  'postponed|cancelled|canceled|called off|on hold|shelved|withdrawn|abandoned|put off|dropped|rejected|refused',
+  'verschoben|abgesagt|gestoppt|zuruckgestellt|aufgegeben|eingestellt|abgelehnt|auf eis',
+  'uitgesteld|afgeblazen|geannuleerd|stopgezet|ingetrokken|afgewezen|in de ijskast',
+  'aplazad[oa]|cancelad[oa]|suspendid[oa]|descartad[oa]|pospuest[oa]|rechazad[oa]',
+  'reporte|reportee|annule|annulee|abandonne|abandonnee|suspendu|suspendue|refuse|refusee',
+  'rinviat[oa]|annullat[oa]|odlozon[ay]|anulowan[ay]',
+);
+
+/** Somebody else is spoken of. */
+export const OTHERS = any(
+  "customers?|clients?|neighbou?rs?|neighbou?ring|suppliers?|competitors?|members|member growers|other growers|the region|region's|the industry|the sector|the county|country|nationwide|average|typical|a grower in|growers in|our parent|visited|colleagues (?:at|in)",
+  'kunden|nachbar\\w*|lieferant\\w*|mitglied\\w*|branche|bundesweit|durchschnitt\\w*|wettbewerb\\w*|mitbewerb\\w*|landkreis|andere betriebe|besuchten|kollegen',
+  'klant(?:en)?|buurman|buren|buurbedrijf|leverancier\\w*|leden|de sector|gemiddeld\\w*|concurrent\\w*|regio|bezochten|collega\\w*',
+  'clientes?|vecin[oa]s?|proveedor\\w*|socios|el sector|la comarca|provincia|media nacional|competidor\\w*|visitamos',
+  'nos clients?|voisins?|voisine|fournisseurs?|adherents?|le secteur|la region|moyenne|concurrents?|visite chez|confreres?',
+  'clienti|vicin[oi]|fornitor\\w*|soci|klienci|klientow|sasiad\\w*|dostawc\\w*',
+);
+
+/** Held in reserve, not what is asked for. */
+export const RESERVE = any(
+  'back-?up|stand-?by|reserve|emergency|peak|peaks|only when|top up',
+  'reserve|notfall|spitzenlast|ersatz|nur bei|absicherung',
+  'reserve|nood|back-?up|piek|alleen bij|achtervang',
+  'reserva|emergencia|respaldo|apoyo|picos',
+  'secours|appoint|reserve|pointe',
+  'riserva|emergenza|rezerw\\w*|awaryjn\\w*',
+);
+
+/** The greater part. */
+export const MAIN = any(
+  'main|mainly|chiefly|primarily|mostly|most of|principal|core|primary|specialis\\w*|specializ\\w*|above all|flagship|largest|number one|known for|heart of|half (?:of )?(?:our|the)|two thirds|three quarters',
+  'haupt\\w*|vor allem|uberwiegend|vorwiegend|spezialis\\w*|hauptsachlich|schwerpunkt|in erster linie|wichtigste[nrs]?|grosste[nrs]?|herzstuck|halfte|drei viertel',
+  'hoofd\\w*|vooral|voornamelijk|gespecialiseerd|specialist|belangrijkste|met name|grootste',
+  'principal\\w*|sobre todo|especializad\\w*|especialistas?|mayoria|mayor parte|ante todo|la mitad',
+  'principal\\w*|surtout|specialis\\w*|avant tout|essentiellement|la plupart|la moitie',
+  'principal\\w*|soprattutto|specializzat\\w*|glownie|glown\\w*|specjaliz\\w*',
+);
+
+/** Words to a machine that reads, in several languages: whatever stands with them is no statement of the firm. */
+const TO_MACHINES = new RegExp(
+  [
+    '\\b(?:ignore|disregard|forget|override|bypass)\\b.{0,40}\\b(?:instructions?|prompts?|(?:your|previous|prior|all|these|those|above) (?:\\w+ )?(?:rules?|guidelines|context|text)|everything (?:above|before|else)|the above)',
+    '\\b(?:ignorier\\w*|vergiss|missachte)\\b.{0,40}\\b(?:anweisung\\w*|vorgaben|regeln|bisherig\\w*|alles)',
+    '\\b(?:negeer|vergeet)\\b.{0,40}\\b(?:instructies|opdrachten|regels|alles|vorige|bovenstaande)',
+    '\\b(?:ignora|olvida|descarta)\\w*\\b.{0,40}\\b(?:instrucciones|indicaciones|reglas|todo lo anterior)',
+    '\\b(?:ignore[zr]?|oublie[zr]?)\\b.{0,40}\\b(?:instructions|consignes|regles|precedent\\w*)',
+    '\\b(?:system|assistant|user|developer) ?(?:prompt|message|instruction|override|note)?\\s*[:>\\]]',
+    '\\[/?inst\\]|<\\|?\\w+\\|?>|###? ?(?:system|instruction)|\\bbegin (?:system|prompt|instructions)',
+    '\\b(?:as|you are) an? (?:ai|language model|assistant|llm|large language)|\\bai (?:assistants?|agents?|models?|readers?|crawlers?|systems?)\\b|\\b(?:language models?|llms?|chatbots?|web crawlers?|summari[sz]ers?|bots?)\\b.{0,40}\\b(?:must|should|please|shall|reading|note|read|are)',
+    '\\bif you are (?:an? )?(?:ai|bot|machine|model|assistant|automated|reading this)',
+    '\\b(?:when|while) (?:summari[sz]ing|answering|extracting|analy[sz]ing|processing|evaluating|scoring|reading) (?:this|the|our)\\b',
+    '\\b(?:set|report|answer|output|return|respond|reply|write|say|state|record|rate|score|mark)\\b.{0,30}(?:=|\\bas\\b|\\bwith\\b|\\bthat\\b).{0,60}\\b(?:regardless|instead|always|whatever|no matter)',
+    '\\b(?:heated_area|controls_since|service_contract|main_crop|all_year|fit\\.points|confidence|points?|score|status)\\s*(?:=|:=)\\s*\\S',
+    '\\b(?:ki|ai|kunstliche intelligenz|sprachmodell\\w*|taalmodel\\w*|modelos? de lenguaje|modele de langage|assistente ai|asistente de ia)\\b.{0,60}\\b(?:muss|mussen|soll|sollen|moet|moeten|debe|deben|doit|doivent|bitte|deve)',
+    '\\b(?:send|forward|e-?mail|transfer|wire|post)\\b.{0,40}\\b(?:passwords?|credentials|api keys?|tokens?|all (?:contacts|records|data|leads))',
+    '\\b(?:you must|you should|you will|do not)\\b.{0,40}\\b(?:report|answer|mention|reveal|disclose|tell the user|rate|score|classify|recommend|approve|hire|shortlist)',
+    '\\b(?:rate|score|rank|recommend|shortlist|approve|hire)\\b.{0,30}\\b(?:this|the) (?:candidate|applicant|company|lead|site|firm)\\b.{0,40}\\b(?:highest|top|maximum|100|10/10|best|perfect|immediately|hot)',
+  ].join('|'),
+);
+
+/** Whether the words are addressed to a machine rather than to a reader. */
+export function speaksToMachines(folded: string): boolean {
+  return TO_MACHINES.test(folded);
+}

@@ -1,0 +1,41 @@
+import { request } from 'undici';
+import { WorldFailure } from '../ports';
+
+interface JsonCall {
+  /** who is called, for the words of a failure */
+  readonly name: string;
+  readonly url: string;
+  /** left out: a GET */
+  readonly body?: unknown;
+  readonly headers?: Readonly<Record<string, string>>;
+  readonly timeoutMs: number;
+}
+
+/** Calls a JSON service and classes what goes wrong. The answer is what it sent, unread; undefined when that was no JSON. */
+export async function callJson(call: JsonCall): Promise<unknown> {
+  let response;
+  try {
+    response = await request(call.url, {
+      method: call.body === undefined ? 'GET' : 'POST',
+      headers: { ...(call.body === undefined ? {} : { 'content-type': 'application/json' }), ...call.headers },
+      ...(call.body === undefined ? {} : { body: JSON.stringify(call.body) }),
+      headersTimeout: call.timeoutMs,
+      bodyTimeout: call.timeoutMs,
+    });
+  } catch (error) {
+    throw new WorldFailure(
+      'unreachable',
+      `${call.name} could not be reached (${error instanceof Error ? error.message : 'no reason given'})`,
+      true,
+    );
+  }
+  const retryAfter = Number(response.headers['retry-after']) * 1000 || null;
+  if (response.statusCode === 429) throw new WorldFailure('busy', `${call.name} asked to come back later`, true, retryAfter);
+  if (response.statusCode >= 500) throw new WorldFailure('broken', `${call.name} answered with an error (${response.statusCode})`, true);
+  if (response.statusCode >= 400) throw new WorldFailure('refused', `${call.name} refused the question (${response.statusCode})`, false);
+  return response.body.json().catch(() => undefined);
+}
+
+export function unreadable(name: string): WorldFailure {
+  return new WorldFailure('broken', `${name} sent an answer that cannot be read`, true);
+}

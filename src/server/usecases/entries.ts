@@ -1,0 +1,89 @@
+/**
+ * Entries of forms and other doors: kept as they came, read, made into records, and the flows that take from there begun.
+ * Promises: what came in is stored before anything is made of it; the same entry twice is one; a refused one can be mended.
+ */
+import { stableId, type Instant, type JsonObject } from '../../core/base';
+import type { SourceKind } from '../../core/facts';
+import { planRows, readRow, type RowReading, type Target } from '../../core/intake';
+import { parseFlow } from '../../core/flow/syntax';
+import type { Tx } from '../db';
+import { listFlows, versionsOf } from '../store/flows';
+import { settleEntry } from '../store/intakes';
+import { wakeWorkers } from '../store/wake';
+import { startTrips } from './start';
+import { BARS, knownFor, takeInRows } from './take-in';
+import { workspace } from './world';
+
+export interface EntryToTakeIn {
+  readonly id: string;
+  readonly no: number;
+  readonly intake: { readonly id: string; readonly kind: 'form' | 'webhook'; readonly name: string };
+  readonly raw: Readonly<Record<string, string>>;
+  /** answers by their names: what flows see as `entry` */
+  readonly answers: JsonObject;
+  readonly cells: readonly string[];
+  readonly columns: readonly { readonly target: Target }[];
+}
+
+const SOURCE: Readonly<Record<EntryToTakeIn['intake']['kind'], SourceKind>> = { form: 'form', webhook: 'api' };
+
+/** Makes records of an entry and begins the flows that take from its intake. What cannot become a record is refused with its reason. */
+export async function takeInEntry(
+  tx: Tx,
+  entry: EntryToTakeIn,
+  now: Instant,
+): Promise<{ readonly personId: string | null; readonly why: string }> {
+  const { defaultCountry } = await workspace(tx);
+  const reading: RowReading = readRow(entry.cells, entry.columns, defaultCountry);
+  const rows = [{ row: entry.no, reading }];
+  const [plan] = planRows(rows, await knownFor(tx, entry.id, rows), { importId: entry.id, ...BARS });
+  if (!plan || plan.personId === null) {
+    const why = plan?.why ?? 'cannot be read';
+    await settleEntry(tx, entry.id, { state: 'refused', why, personId: null, answers: entry.answers, raw: entry.raw });
+    return { personId: null, why };
+  }
+  const { intake } = entry;
+  await takeInRows(
+    tx,
+    [{ plan, reading }],
+    {
+      source: SOURCE[intake.kind],
+      says: `Taken in from ${intake.kind} ${intake.name}`,
+      defaultCountry,
+      userId: null,
+      refOf: () => `${intake.name}, entry ${entry.no}`,
+      detailOf: () => ({ entry: entry.id, answers: entry.answers }),
+    },
+    now,
+  );
+  const why = [plan.why, ...reading.remarks.map((remark) => `${remark.target}: ${remark.says}`)].join(' · ');
+  await settleEntry(tx, entry.id, { state: 'taken', why, personId: plan.personId, answers: entry.answers, raw: entry.raw });
+  for (const flow of await flowsTaking(tx, intake.kind, intake.name))
+    await startTrips(tx, { ...flow, intake: stableId('entry', entry.id), personIds: [plan.personId], vars: { entry: entry.answers } }, now);
+  await wakeWorkers(tx);
+  return { personId: plan.personId, why };
+}
+
+/** Live flows whose first line takes in from there. */
+export async function flowsTaking(
+  tx: Tx,
+  kind: string,
+  name: string,
+): Promise<readonly { readonly flowId: string; readonly versionId: string; readonly flowName: string }[]> {
+  const live = (await listFlows(tx)).filter((flow) => flow.liveVersionId !== null);
+  const versions = new Map(
+    (
+      await versionsOf(
+        tx,
+        live.flatMap((flow) => flow.liveVersionId ?? []),
+      )
+    ).map((version) => [version.id, version]),
+  );
+  return live.flatMap((flow) => {
+    const versionId = flow.liveVersionId ?? '';
+    const step = parseFlow(versions.get(versionId)?.text ?? '').tree.lines.find((line) => line.step.verb === 'take in')?.step;
+    return step?.verb === 'take in' && step.from.text === kind && step.name?.text === name
+      ? [{ flowId: flow.id, versionId, flowName: flow.name }]
+      : [];
+  });
+}

@@ -1,0 +1,57 @@
+/**
+ * Text from anywhere is data. Every file holds an attempt at giving the reader orders, between marks; with it and without it
+ * the answers must be the same, word for word.
+ */
+import fs from 'node:fs';
+import path from 'node:path';
+import { readHtml } from '../core/formats';
+import { answerAll, passageOf, understandReply, type Asked, type Passage } from '../core/reader';
+
+const FOLDER = path.resolve(__dirname, '../../demo/hostile');
+const NOW = Date.parse('2026-11-24T10:00:00Z');
+const files = fs.readdirSync(FOLDER).sort();
+
+const ABOUT_FIRM: readonly Asked[] = [
+  { id: 'heated_area', type: { kind: 'number', unit: 'ha' }, wording: 'How large is the area under heated glass?' },
+  { id: 'main_crop', type: { kind: 'text' }, wording: 'What is their main crop?' },
+  { id: 'controls', type: { kind: 'text' }, wording: 'Which climate computer do they use?' },
+  { id: 'controls_since', type: { kind: 'year' }, wording: 'Since when do they have it?' },
+  { id: 'expansion', type: { kind: 'yes/no' }, wording: 'Was an expansion announced?' },
+  { id: 'energy', type: { kind: 'text' }, wording: 'What do they heat with?' },
+  { id: 'decider', type: { kind: 'text' }, wording: 'Who decides?' },
+];
+const ABOUT_CANDIDATE: readonly Asked[] = [
+  { id: 'experience', type: { kind: 'year' }, wording: 'Since when do they have field service experience?' },
+  { id: 'licence', type: { kind: 'text' }, wording: 'Which driving licence do they have?' },
+  { id: 'plc', type: { kind: 'yes/no' }, wording: 'Do they have PLC experience?' },
+];
+
+function both(name: string): readonly [hostile: string, harmless: string] {
+  const text = fs.readFileSync(path.join(FOLDER, name), 'utf8');
+  const attempt = /<!--attempt-->([\s\S]*?)<!--\/attempt-->|\[attempt\]([\s\S]*?)\[\/attempt\]/g;
+  expect(text).toMatch(attempt);
+  return [text.replace(attempt, '$1$2'), text.replace(attempt, '')];
+}
+const page = (html: string): Passage => ({ url: 'http://x.example/', ...readHtml(html) });
+
+test('the corpus is there', () => {
+  expect(files.length).toBeGreaterThanOrEqual(30);
+  for (const kind of ['page-', 'mail-', 'cv-']) expect(files.some((name) => name.startsWith(kind))).toBe(true);
+});
+
+test.each(files.filter((name) => name.startsWith('page-')))('%s', (name) => {
+  const [hostile, harmless] = both(name).map((html) => answerAll(ABOUT_FIRM, [page(html)], NOW));
+  expect(hostile).toEqual(harmless);
+  expect(hostile?.map((answer) => answer.value)).toEqual([3.2, 'cucumber', 'Tessel 4', 2014, false, 'natural gas', 'Edith Brannock']);
+});
+
+test.each(files.filter((name) => name.startsWith('mail-')))('%s', (name) => {
+  const [hostile, harmless] = both(name).map((text) => understandReply('Re: Climate control', text, { autoSubmitted: false }));
+  expect(hostile).toEqual(harmless);
+  expect(hostile?.kind).toBe('objection');
+});
+
+test.each(files.filter((name) => name.startsWith('cv-')))('%s', (name) => {
+  const [hostile, harmless] = both(name).map((text) => answerAll(ABOUT_CANDIDATE, [passageOf('', text)], NOW));
+  expect(hostile).toEqual(harmless);
+});

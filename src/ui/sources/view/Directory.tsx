@@ -1,0 +1,278 @@
+'use client';
+import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { plural } from '../../../core/base';
+import { printValue } from '../../../core/facts';
+import { call, sayProblem } from '../../client';
+import { countText, pageText } from '../../kit/format';
+import Link from '../../kit/Link';
+import { Empty, Said, Tag, TopBar, type SaidText, type Tone } from '../../kit/parts';
+import './directory.css';
+
+const EMPTY = {
+  title: '',
+  words: '',
+  place: '',
+  country: '',
+  crop: '',
+  minArea: '',
+  minEmployees: '',
+  order: 'name' as 'name' | 'area' | 'newest',
+};
+const COUNTRIES = ['GB', 'IE', 'NL', 'BE', 'DE', 'FR', 'ES', 'IT', 'PL', 'DK', 'SE'];
+const BECOMES: Readonly<Record<string, readonly [Tone, string]>> = {
+  new: ['moss', '+ new'],
+  known: ['plain', '= known'],
+  perhaps: ['brass', '? perhaps known'],
+  refused: ['brick', '■ refused'],
+};
+
+interface Look {
+  readonly count: number;
+  readonly fresh: number;
+  readonly hits: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly title: string | null;
+    readonly company: string | null;
+    readonly host: string;
+    readonly place: string | null;
+    readonly country: string | null;
+    readonly crop: string | null;
+    readonly area: number | null;
+    readonly url: string | null;
+    readonly becomes: string;
+    readonly why: string;
+  }[];
+}
+
+/** People found by criteria: counted and looked at first, taken in only when asked. */
+export function Directory({
+  flows,
+  mayTakeIn,
+}: {
+  readonly flows: readonly { readonly id: string; readonly name: string }[];
+  readonly mayTakeIn: boolean;
+}) {
+  const router = useRouter();
+  const [asked, setAsked] = useState(EMPTY);
+  const [look, setLook] = useState<Look | null>(null);
+  const [stale, setStale] = useState(false);
+  const [busy, setBusy] = useState(false);
+  const [said, setSaid] = useState<SaidText | null>(null);
+  const [most, setMost] = useState('25');
+  const [onlyNew, setOnlyNew] = useState(true);
+  const [flowId, setFlowId] = useState('');
+  const criteria = {
+    ...asked,
+    minArea: asked.minArea.trim() === '' ? null : Number(asked.minArea.replace(',', '.')),
+    minEmployees: asked.minEmployees.trim() === '' ? null : Number(asked.minEmployees),
+  };
+  const failed = (error: unknown): void => {
+    setBusy(false);
+    setSaid({ calm: false, text: sayProblem(error) });
+  };
+  const search = (): void => {
+    setBusy(true);
+    call('lookInDirectory', { body: criteria }).then((found) => {
+      setBusy(false);
+      setStale(false);
+      setLook(found);
+    }, failed);
+  };
+  const take = (): void => {
+    setBusy(true);
+    call('takeFromDirectory', { body: { criteria, most: Number(most), onlyNew, flowId: flowId === '' ? null : flowId } }).then(
+      ({ taken, known, started }) => {
+        setBusy(false);
+        setSaid({
+          calm: true,
+          text: `${plural(taken, 'person', 'people')} taken in${known > 0 ? `, ${known} known already` : ''}${flowId === '' ? '' : `, ${started} on the way through ${flows.find((flow) => flow.id === flowId)?.name ?? 'the flow'}`}.`,
+        });
+        search();
+        router.refresh();
+      },
+      failed,
+    );
+  };
+  const field = (key: 'title' | 'words' | 'place' | 'crop' | 'minArea' | 'minEmployees', label: string, placeholder: string) => (
+    <TextField
+      label={label}
+      placeholder={placeholder}
+      value={asked[key]}
+      onChange={(event) => {
+        setAsked({ ...asked, [key]: event.target.value });
+        setStale(true);
+      }}
+    />
+  );
+  return (
+    <>
+      <TopBar
+        path={<Link href="/sources">Sources</Link>}
+        title="Directory"
+        tags={<span className="quiet">people of the growers’ circle; nothing is taken in by looking</span>}
+      />
+      <Said
+        said={said}
+        onClose={() => {
+          setSaid(null);
+        }}
+      />
+      <form
+        className="criteria"
+        onSubmit={(event) => {
+          event.preventDefault();
+          search();
+        }}
+      >
+        {field('title', 'Role', 'managing director')}
+        {field('words', 'Words in the profile', 'climate')}
+        {field('place', 'Place', 'Hessle')}
+        <TextField
+          select
+          label="Country"
+          slotProps={{ select: { displayEmpty: true } }}
+          value={asked.country}
+          onChange={(event) => {
+            setAsked({ ...asked, country: event.target.value });
+            setStale(true);
+          }}
+        >
+          <MenuItem value="">any</MenuItem>
+          {COUNTRIES.map((code) => (
+            <MenuItem key={code} value={code}>
+              {code}
+            </MenuItem>
+          ))}
+        </TextField>
+        {field('crop', 'Crop', 'tomato')}
+        {field('minArea', 'Glass at least, ha', '2')}
+        {field('minEmployees', 'People at least', '10')}
+        <TextField
+          select
+          label="In the order of"
+          value={asked.order}
+          onChange={(event) => {
+            setAsked({ ...asked, order: event.target.value as typeof asked.order });
+            setStale(true);
+          }}
+        >
+          <MenuItem value="name">name</MenuItem>
+          <MenuItem value="area">glass, most first</MenuItem>
+          <MenuItem value="newest">newest profile first</MenuItem>
+        </TextField>
+        <Button type="submit" variant={look === null || stale ? 'contained' : 'outlined'} disabled={busy}>
+          {busy ? 'Looking …' : 'Look'}
+        </Button>
+      </form>
+      {look === null ? (
+        <Empty title="Say whom you look for">
+          Every field narrows the search; left empty it asks nothing. You see how many there are and what each would become before anything
+          is taken in.
+        </Empty>
+      ) : (
+        <>
+          <div className="found">
+            <span className="count">{countText(look.count)}</span>
+            <span>
+              {look.count === 1 ? 'person fits' : 'people fit'}
+              <span className="quiet">
+                {' '}
+                · {look.fresh} of the {look.hits.length} below are not in the CRM yet
+                {stale ? ' · the criteria have changed since' : ''}
+              </span>
+            </span>
+            <span className="grow" />
+            {mayTakeIn && look.count > 0 ? (
+              <>
+                <span>take in the first</span>
+                <TextField
+                  value={most}
+                  onChange={(event) => {
+                    setMost(event.target.value);
+                  }}
+                  slotProps={{ htmlInput: { 'aria-label': 'How many to take in', inputMode: 'numeric', style: { width: 44 } } }}
+                />
+                <FormControlLabel
+                  label="only new ones"
+                  control={
+                    <Checkbox
+                      checked={onlyNew}
+                      onChange={(event) => {
+                        setOnlyNew(event.target.checked);
+                      }}
+                    />
+                  }
+                />
+                <TextField
+                  select
+                  value={flowId}
+                  onChange={(event) => {
+                    setFlowId(event.target.value);
+                  }}
+                  slotProps={{ htmlInput: { 'aria-label': 'Put them in a flow' }, select: { displayEmpty: true } }}
+                >
+                  <MenuItem value="">into no flow</MenuItem>
+                  {flows.map((flow) => (
+                    <MenuItem key={flow.id} value={flow.id}>
+                      into {flow.name}
+                    </MenuItem>
+                  ))}
+                </TextField>
+                <Button variant="contained" disabled={busy || stale || !/^\d+$/.test(most) || Number(most) < 1} onClick={take}>
+                  Take in
+                </Button>
+              </>
+            ) : null}
+          </div>
+          <div className="cols">
+            <section className="col paper grow">
+              <table className="plain">
+                <thead>
+                  <tr>
+                    <th>name</th>
+                    <th>role</th>
+                    <th>company</th>
+                    <th>place</th>
+                    <th>crop</th>
+                    <th className="right">glass</th>
+                    <th>would become</th>
+                    <th>profile</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {look.hits.map((hit) => {
+                    const [tone, word] = BECOMES[hit.becomes] ?? ['plain', hit.becomes];
+                    return (
+                      <tr key={hit.id}>
+                        <td className="strong">{hit.name}</td>
+                        <td>{hit.title}</td>
+                        <td>{hit.company}</td>
+                        <td className="quiet">{[hit.place, hit.country].filter(Boolean).join(', ')}</td>
+                        <td className="quiet">{hit.crop ?? '–'}</td>
+                        <td className="right">{printValue(hit.area, 'ha')}</td>
+                        <td>
+                          <Tag tone={tone}>{word}</Tag> <span className="small quiet">{hit.why}</span>
+                        </td>
+                        <td className="small">
+                          {hit.url === null ? null : (
+                            <a href={hit.url} target="_blank" rel="noreferrer">
+                              {pageText(hit.url).split('/').at(-1)}
+                            </a>
+                          )}
+                        </td>
+                      </tr>
+                    );
+                  })}
+                </tbody>
+              </table>
+              {look.count > look.hits.length ? <p className="quiet small shown">The first {look.hits.length} are shown.</p> : null}
+            </section>
+          </div>
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,207 @@
+'use client';
+import { Button, TextField } from '@mui/material';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { questionsOf, type Form } from '../../../core/intake';
+import { call, sayProblem } from '../../client';
+import { dayTimeText, scalarText } from '../../kit/format';
+import Link from '../../kit/Link';
+import { Empty, Tag, type SaidText } from '../../kit/parts';
+
+export interface EntryView {
+  readonly id: string;
+  readonly no: number;
+  readonly receivedAt: number;
+  readonly raw: Readonly<Record<string, string>>;
+  readonly answers: Readonly<Record<string, unknown>>;
+  readonly state: 'taken' | 'refused';
+  readonly why: string;
+  readonly personId: string | null;
+  readonly personName: string | null;
+  readonly files: readonly { readonly id: string; readonly question: string; readonly name: string; readonly size: number }[];
+}
+
+const kb = (size: number): string => (size < 1024 ? `${size} B` : `${Math.round(size / 1024).toLocaleString('en-GB')} kB`);
+
+/** Everything that was sent, as it came; what was refused can be mended and brought again. */
+export function Entries({
+  entries,
+  form,
+  now: _now,
+  zone,
+  mayMend,
+  onSaid,
+}: {
+  readonly entries: readonly EntryView[];
+  readonly form: Form;
+  readonly now: number;
+  readonly zone: string;
+  readonly mayMend: boolean;
+  readonly onSaid: (said: SaidText) => void;
+}) {
+  const [open, setOpen] = useState<string | null>(null);
+  if (entries.length === 0)
+    return (
+      <Empty title="Nothing has come in yet">
+        Open the form’s own page under “Where it stands”, fill it in as a visitor would, and see here what becomes of it.
+      </Empty>
+    );
+  return (
+    <div className="cols">
+      <section className="col paper grow">
+        <table className="plain">
+          <thead>
+            <tr>
+              <th className="right">no.</th>
+              <th>received</th>
+              <th>became</th>
+              <th>answers</th>
+              <th>files</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {entries.map((entry) => (
+              <Row
+                key={entry.id}
+                entry={entry}
+                form={form}
+                zone={zone}
+                open={open === entry.id}
+                mayMend={mayMend}
+                onToggle={() => {
+                  setOpen(open === entry.id ? null : entry.id);
+                }}
+                onSaid={onSaid}
+              />
+            ))}
+          </tbody>
+        </table>
+      </section>
+    </div>
+  );
+}
+
+function Row({
+  entry,
+  form,
+  zone,
+  open,
+  mayMend,
+  onToggle,
+  onSaid,
+}: {
+  readonly entry: EntryView;
+  readonly form: Form;
+  readonly zone: string;
+  readonly open: boolean;
+  readonly mayMend: boolean;
+  readonly onToggle: () => void;
+  readonly onSaid: (said: SaidText) => void;
+}) {
+  const told = questionsOf(form).filter((question) => scalarText(entry.answers[question.id]) !== '' && question.kind !== 'file');
+  return (
+    <>
+      <tr>
+        <td className="right">{entry.no}</td>
+        <td className="nowrap">{dayTimeText(entry.receivedAt, zone)}</td>
+        <td>
+          {entry.personId === null ? (
+            <>
+              <Tag tone="brick">■ refused</Tag> <span className="small">{entry.why}</span>
+            </>
+          ) : (
+            <>
+              <Link href={`/records/people/${entry.personId}`} className="strong">
+                {entry.personName}
+              </Link>
+              <div className="small quiet">{entry.why}</div>
+            </>
+          )}
+        </td>
+        <td className="small">
+          {told.slice(0, open ? 50 : 3).map((question) => (
+            <div key={question.id}>
+              <span className="quiet">{question.label}</span> {scalarText(entry.answers[question.id])} {question.unit ?? ''}
+            </div>
+          ))}
+          {told.length > 3 ? (
+            <button className="linkish" aria-expanded={open} onClick={onToggle}>
+              {open ? 'fewer' : `${told.length - 3} more`}
+            </button>
+          ) : null}
+        </td>
+        <td className="small">
+          {entry.files.map((file) => (
+            <div key={file.id}>
+              <a href={`/api/v1/files/${file.id}`}>{file.name}</a> <span className="quiet">{kb(file.size)}</span>
+            </div>
+          ))}
+        </td>
+        <td className="right">
+          {entry.state === 'refused' && mayMend ? (
+            <Button onClick={onToggle} aria-expanded={open}>
+              Mend
+            </Button>
+          ) : null}
+        </td>
+      </tr>
+      {open && entry.state === 'refused' ? (
+        <tr>
+          <td />
+          <td colSpan={5}>
+            <Mend entry={entry} form={form} onSaid={onSaid} />
+          </td>
+        </tr>
+      ) : null}
+    </>
+  );
+}
+
+function Mend({ entry, form, onSaid }: { readonly entry: EntryView; readonly form: Form; readonly onSaid: (said: SaidText) => void }) {
+  const router = useRouter();
+  const [raw, setRaw] = useState(entry.raw);
+  const [problems, setProblems] = useState<readonly { readonly question: string; readonly says: string }[]>([]);
+  const bring = (): void => {
+    call('mendEntry', { params: { id: entry.id }, body: { raw } }).then(
+      (answer) => {
+        setProblems(answer.problems);
+        onSaid({ calm: answer.ok, text: answer.ok ? `Entry ${entry.no} is taken in.` : `Entry ${entry.no}: ${answer.why}.` });
+        if (answer.ok) router.refresh();
+      },
+      (error: unknown) => {
+        onSaid({ calm: false, text: sayProblem(error) });
+      },
+    );
+  };
+  return (
+    <form
+      className="mend"
+      onSubmit={(event) => {
+        event.preventDefault();
+        bring();
+      }}
+    >
+      {questionsOf(form)
+        .filter((question) => question.kind !== 'file')
+        .map((question) => {
+          const problem = problems.find((found) => found.question === question.id);
+          return (
+            <TextField
+              key={question.id}
+              label={question.label}
+              value={raw[question.id] ?? ''}
+              error={problem !== undefined}
+              helperText={problem?.says}
+              onChange={(event) => {
+                setRaw((before) => ({ ...before, [question.id]: event.target.value }));
+              }}
+            />
+          );
+        })}
+      <Button type="submit" variant="contained">
+        Bring it again
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,250 @@
+'use client';
+import { Button, MenuItem, Switch, TextField } from '@mui/material';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { plural } from '../../../core/base';
+import { answerName, TARGETS, targetLabel, type PayloadMatching, type Target } from '../../../core/intake';
+import { call, sayProblem } from '../../client';
+import { agoText, dayTimeText } from '../../kit/format';
+import Link from '../../kit/Link';
+import { Said, Tag, TopBar, type SaidText } from '../../kit/parts';
+import './forms.css';
+
+interface Posted {
+  readonly id: string;
+  readonly no: number;
+  readonly receivedAt: number;
+  readonly raw: Readonly<Record<string, string>>;
+  readonly state: 'taken' | 'refused';
+  readonly why: string;
+  readonly personId: string | null;
+  readonly personName: string | null;
+}
+interface Props {
+  readonly view: {
+    readonly id: string;
+    readonly name: string;
+    readonly slug: string;
+    readonly isOn: boolean;
+    readonly lastAt: number | null;
+    readonly taken: number;
+    readonly refused: number;
+    readonly matching: PayloadMatching;
+    readonly sample: Readonly<Record<string, string>> | null;
+    readonly flows: readonly string[];
+    readonly entries: readonly Posted[];
+  };
+  readonly now: number;
+  readonly zone: string;
+  readonly publicUrl: string;
+  readonly mayChange: boolean;
+}
+
+/** A webhook address: where to post, what of an example goes to which field, what was posted. */
+export function WebhookPage({ view, now, zone, publicUrl, mayChange }: Props) {
+  const router = useRouter();
+  const [values, setValues] = useState(view.sample);
+  const [matching, setMatching] = useState(view.matching);
+  const [json, setJson] = useState('');
+  const [becomes, setBecomes] = useState<string | null>(null);
+  const [said, setSaid] = useState<SaidText | null>(null);
+  const failed = (error: unknown): void => {
+    setSaid({ calm: false, text: sayProblem(error) });
+  };
+  const save = (isOn: boolean): void => {
+    call('saveWebhookIntake', { params: { id: view.id }, body: { matching: [...matching], isOn } }).then(() => {
+      setSaid({ calm: true, text: 'Kept. What waited can be brought again below.' });
+      router.refresh();
+    }, failed);
+  };
+  const tryOut = (text: string, with_: PayloadMatching): void => {
+    call('tryWebhookIntake', { params: { id: view.id }, body: { json: text, matching: [...with_] } }).then((answer) => {
+      setValues(answer.values);
+      setMatching(answer.matching);
+      setBecomes([answer.becomes, answer.why, ...answer.remarks].filter((part) => part !== '').join(' · '));
+    }, failed);
+  };
+  const match = (path: string, target: Target): void => {
+    setMatching([...matching.filter((entry) => entry.path !== path), { path, target }]);
+    setBecomes(null);
+  };
+  const again = (): void => {
+    call('bringWebhookAgain', { params: { id: view.id }, body: {} }).then((answer) => {
+      setSaid({ calm: answer.refused === 0, text: `${plural(answer.taken, 'message')} taken in, ${answer.refused} still refused.` });
+      router.refresh();
+    }, failed);
+  };
+  const waiting = view.entries.filter((entry) => entry.state === 'refused').length;
+  return (
+    <>
+      <TopBar
+        path={<Link href="/sources">Sources</Link>}
+        title={view.name}
+        tags={
+          <>
+            <Tag tone={view.isOn ? 'moss' : 'plain'}>{view.isOn ? '✓ on' : '○ off'}</Tag>
+            <span className="quiet cut">
+              {view.lastAt === null ? 'nothing posted yet' : `last posted ${agoText(view.lastAt, now)}`} · {plural(view.taken, 'message')}{' '}
+              taken in
+              {view.flows.length === 0 ? ' · begins no flow' : ` · begins ${view.flows.join(', ')}`}
+            </span>
+          </>
+        }
+      >
+        {mayChange ? (
+          <>
+            <label className="on-off">
+              <Switch
+                checked={view.isOn}
+                onChange={(event) => {
+                  save(event.target.checked);
+                }}
+              />
+              {view.isOn ? 'on' : 'off'}
+            </label>
+            <Button
+              variant="contained"
+              disabled={values === null}
+              onClick={() => {
+                save(view.isOn);
+              }}
+            >
+              Keep the matching
+            </Button>
+          </>
+        ) : null}
+      </TopBar>
+      <Said
+        said={said}
+        onClose={() => {
+          setSaid(null);
+        }}
+      />
+      <div className="cols">
+        <section className="col paper" style={{ flex: '1 1 560px' }} aria-label="Values and fields">
+          <div className="bar">
+            <h2 className="grow">What goes where</h2>
+            {becomes === null ? null : <span className="strong">{becomes}</span>}
+          </div>
+          {values === null ? (
+            <p className="empty">
+              Post one message to the address, or paste an example at the right: its values appear here and are matched to fields.
+            </p>
+          ) : (
+            <table className="plain">
+              <thead>
+                <tr>
+                  <th>value at</th>
+                  <th>in the example</th>
+                  <th>is taken as</th>
+                </tr>
+              </thead>
+              <tbody>
+                {Object.entries(values).map(([path, value]) => (
+                  <tr key={path}>
+                    <td>
+                      <code>{path}</code>
+                      <div className="small quiet">entry.{answerName(path)}</div>
+                    </td>
+                    <td className="wrap">{value.slice(0, 120)}</td>
+                    <td>
+                      <TextField
+                        select
+                        value={matching.find((entry) => entry.path === path)?.target ?? 'leave out'}
+                        disabled={!mayChange}
+                        onChange={(event) => {
+                          match(path, TARGETS.find((target) => target === event.target.value) ?? 'leave out');
+                        }}
+                        slotProps={{ htmlInput: { 'aria-label': `${path} is taken as` } }}
+                      >
+                        {TARGETS.map((target) => (
+                          <MenuItem key={target} value={target}>
+                            {targetLabel(target)}
+                          </MenuItem>
+                        ))}
+                      </TextField>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          <div className="bar ruled">
+            <h2 className="grow">What was posted</h2>
+            {waiting > 0 && mayChange && view.matching.length > 0 ? (
+              <Button onClick={again}>Bring {plural(waiting, 'refused message')} again</Button>
+            ) : null}
+          </div>
+          {view.entries.length === 0 ? (
+            <p className="empty">Nothing yet.</p>
+          ) : (
+            <table className="plain">
+              <tbody>
+                {view.entries.map((entry) => (
+                  <tr key={entry.id}>
+                    <td className="right">{entry.no}</td>
+                    <td className="nowrap quiet">{dayTimeText(entry.receivedAt, zone)}</td>
+                    <td>
+                      {entry.personId === null ? (
+                        <>
+                          <Tag tone="brick">■ refused</Tag> {entry.why}
+                        </>
+                      ) : (
+                        <>
+                          <Link href={`/records/people/${entry.personId}`} className="strong">
+                            {entry.personName}
+                          </Link>{' '}
+                          <span className="quiet">{entry.why}</span>
+                        </>
+                      )}
+                    </td>
+                    <td className="small quiet cut">{Object.values(entry.raw).slice(0, 3).join(' · ')}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+        </section>
+        <section className="col" style={{ flex: '0 1 430px' }} aria-label="Where to post">
+          <div className="share">
+            <h2>Where to post</h2>
+            <TextField
+              fullWidth
+              value={`${publicUrl}/in/${view.slug}`}
+              slotProps={{ htmlInput: { readOnly: true, 'aria-label': 'Address' } }}
+            />
+            <p className="quiet small">
+              JSON by POST. Signed after Standard Webhooks (webhook-id, webhook-timestamp, webhook-signature), or with the token as
+              Authorization: Bearer …, or X-Token. A message with the same id is the same message: it can be sent again safely. Messages
+              signed more than five minutes ago are refused.
+            </p>
+            <h2>Try an example</h2>
+            <TextField
+              fullWidth
+              multiline
+              minRows={8}
+              maxRows={16}
+              value={json}
+              placeholder={'{ "contact": { "name": "Mara Quill", "email": "m.quill@oakmere-glass.example" } }'}
+              onChange={(event) => {
+                setJson(event.target.value);
+              }}
+              slotProps={{ htmlInput: { 'aria-label': 'Example', spellCheck: false } }}
+            />
+            <p>
+              <Button
+                disabled={json.trim() === '' || !mayChange}
+                onClick={() => {
+                  tryOut(json, view.matching.length === 0 && values === null ? [] : matching);
+                }}
+              >
+                See what it would become
+              </Button>{' '}
+              <span className="quiet small">nothing is kept</span>
+            </p>
+          </div>
+        </section>
+      </div>
+    </>
+  );
+}
