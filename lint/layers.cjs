@@ -32,6 +32,7 @@ module.exports = {
     order('base', []),
     order('facts', ['base']),
     order('feel', ['base']),
+    order('hiring', ['base']),
     order('score', ['base', 'facts', 'feel']),
     order('match', ['base', 'facts']),
     order('lookup', ['base', 'facts', 'match']),

@@ -1,6 +1,7 @@
 import { DESK_OPERATIONS } from './operations-desk';
 import { FLOW_OPERATIONS } from './operations-flows';
 import { INTAKE_OPERATIONS } from './operations-intakes';
+import { OPENING_OPERATIONS } from './operations-openings';
 import { RECORD_OPERATIONS } from './operations-records';
 import { RESEARCH_OPERATIONS } from './operations-research';
 
@@ -9,6 +10,7 @@ export type { ApiAction, Operation } from './op';
 /** Every operation by its id: the application, the client and the OpenAPI document are made from this one table. */
 export const OPERATIONS = {
   ...RECORD_OPERATIONS,
+  ...OPENING_OPERATIONS,
   ...FLOW_OPERATIONS,
   ...DESK_OPERATIONS,
   ...RESEARCH_OPERATIONS,

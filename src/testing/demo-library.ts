@@ -9,6 +9,7 @@ interface Workspace {
   readonly teams: readonly { readonly name: string }[];
   readonly users: readonly { readonly name: string }[];
   readonly webhooks: readonly { readonly name: string }[];
+  readonly openings: readonly { readonly name: string; readonly stages: readonly string[] }[];
   readonly mailboxes: readonly { readonly name: string }[];
   readonly forms: readonly { readonly name: string; readonly form: Form }[];
 }
@@ -20,5 +21,6 @@ export const DEMO_LIBRARY: Library = librarySchema.parse({
   connections: workspace.mailboxes.map((box) => box.name),
   people: workspace.users.map((user) => user.name),
   webhooks: workspace.webhooks.map((hook) => hook.name),
+  openings: workspace.openings,
 });
 export const DEMO_FLOW = fs.readFileSync('demo/flows/trade-fair-visitors.race', 'utf8');

@@ -36,6 +36,7 @@ function dossier(facts: readonly Fact[], more: Partial<DossierInput> = {}) {
       { id: 'energy', wording: 'What do they heat with?', unit: null },
     ],
     documents: [],
+    candidate: null,
     doNotContact: false,
     now: NOW,
     ...more,

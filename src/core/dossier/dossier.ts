@@ -19,7 +19,7 @@ const lineSchema = z.object({
 export type DossierLine = Readonly<z.infer<typeof lineSchema>>;
 
 const sectionSchema = z.object({
-  id: z.enum(['short', 'do', 'asked', 'news', 'people', 'talk', 'watch', 'unknown']),
+  id: z.enum(['short', 'do', 'asked', 'news', 'people', 'applies', 'papers', 'talk', 'watch', 'unknown']),
   title: z.string(),
   lines: z.array(lineSchema).readonly(),
 });

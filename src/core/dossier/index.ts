@@ -4,5 +4,6 @@
  * that no fact supports.
  */
 export { makeDossier, type DossierInput, type DossierDocument } from './make';
+export type { Candidate } from './candidate';
 export { dossierMarkdown } from './markdown';
 export { dossierSchema, type Dossier, type DossierLine, type DossierSection } from './dossier';

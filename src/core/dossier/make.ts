@@ -1,8 +1,10 @@
 import { clip, plural, type Instant } from '../base';
-import { chooseCurrent, competing, printValue, SOURCE_LABELS, type Fact, type Field, type SourceKind } from '../facts';
+import { chooseCurrent, competing, printValue, type Fact, type Field, type SourceKind } from '../facts';
 import type { Block } from '../formats';
 import { whatTheyDo, type Passage } from '../reader';
+import { candidateSections, type Candidate } from './candidate';
 import type { Dossier, DossierLine, DossierSection } from './dossier';
+import { line, ofFact } from './lines';
 
 /** A document as research found it: a page of the site, a piece of news, a profile, a job posted. */
 export interface DossierDocument {
@@ -14,7 +16,8 @@ export interface DossierDocument {
 }
 
 export interface DossierInput {
-  readonly name: string;
+  /** the company's; null for somebody whose company is not known */
+  readonly name: string | null;
   /** set when the dossier is about a person: who they are at that company */
   readonly person: { readonly name: string; readonly role: string | null } | null;
   readonly place: string | null;
@@ -24,6 +27,8 @@ export interface DossierInput {
   /** questions that were asked, by the field they fill */
   readonly asked: readonly { readonly id: string; readonly wording: string; readonly unit: string | null }[];
   readonly documents: readonly DossierDocument[];
+  /** set for somebody who applies, or whose papers were read */
+  readonly candidate: Candidate | null;
   readonly doNotContact: boolean;
   readonly now: Instant;
 }
@@ -37,31 +42,6 @@ const DOUBTFUL_BELOW = 0.6;
 const BAD_NEWS =
   /\bfire\b|\bsold\b|sells|closes|closed|insolv|bankrupt|lay off|redundan|gro(?:ß|ss)brand|feuer|verkauft|schliesst|schließt|faillissement|verkoopt|sluit|incendio|vende|cierra|incendie|vend\b|ferme/i;
 const TECHNICAL = /climate|technic|energy|control|klima|techni|energie|clima|técnic|mantenimiento|culture|teelt|project/i;
-
-const line = (more: Partial<DossierLine> & { readonly text: string }): DossierLine => ({
-  label: '',
-  quote: null,
-  url: null,
-  source: null,
-  date: null,
-  confidence: null,
-  others: [],
-  ...more,
-});
-
-/** A fact as a line: its value in words, with what it rests on. */
-function ofFact(fact: Fact, label: string, text: string, others: readonly Fact[], unit?: string): DossierLine {
-  return line({
-    label,
-    text,
-    quote: fact.quote ?? null,
-    url: fact.url ?? null,
-    source: fact.source,
-    date: fact.observedAt,
-    confidence: fact.confidence,
-    others: others.map((other) => `${printValue(other.value, unit)} (${SOURCE_LABELS[other.source]})`),
-  });
-}
 
 class Known {
   constructor(private readonly input: DossierInput) {}
@@ -85,8 +65,10 @@ class Known {
 export function makeDossier(input: DossierInput): Dossier {
   const known = new Known(input);
   const news = newsOf(input);
+  const candidate = input.candidate && candidateSections(input.candidate);
   const sections: readonly DossierSection[] = [
-    { id: 'short', title: 'In short', lines: inShort(known) },
+    { id: 'short', title: 'In short', lines: [...(candidate?.short ?? []), ...inShort(known)] },
+    ...(candidate?.more ?? []),
     {
       id: 'talk',
       title: 'To talk about',
@@ -95,15 +77,19 @@ export function makeDossier(input: DossierInput): Dossier {
         ...news.filter((entry) => recent(entry.date, input.now)).map((entry) => ({ ...entry, label: 'in the news' })),
       ],
     },
-    { id: 'watch', title: 'To watch', lines: toWatch(known, input) },
+    { id: 'watch', title: 'To watch', lines: [...(candidate?.watch ?? []), ...toWatch(known, input)] },
     { id: 'do', title: 'What they say of themselves', lines: ownWords(input) },
     { id: 'asked', title: 'What we asked', lines: answers(input, known) },
     { id: 'news', title: 'News', lines: news },
     { id: 'people', title: 'People', lines: peopleOf(input) },
-    { id: 'unknown', title: 'What we do not know', lines: unknown(input, known) },
+    {
+      id: 'unknown',
+      title: 'What we do not know',
+      lines: [...(candidate?.unknown ?? []), ...(input.name === null ? [] : unknown(input, known))],
+    },
   ];
   return {
-    title: input.person === null ? input.name : `${input.person.name}, ${input.name}`,
+    title: [input.person?.name, input.name].filter(Boolean).join(', '),
     under: [input.person?.role, input.place, input.status].filter(Boolean).join(' · '),
     madeAt: input.now,
     sections: sections.filter((section) => section.lines.length > 0),

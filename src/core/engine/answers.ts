@@ -19,7 +19,15 @@ export function takeAnswer(answer: Answer, line: Instruction, run: Run): void {
   else if (answer.kind === 'compose' && step.verb === 'write') written(answer, step, line, run);
   else if (answer.kind === 'compose' && step.verb === 'follow up') touchComposed(answer, step, line, run);
   else if (answer.kind === 'reply' && step.verb === 'wait') replyLookedFor(answer, step, line, run);
+  else if (answer.kind === 'prepare' && step.verb === 'prepare') prepared(answer, step, line, run);
   else throw new Error(`broken invariant: a ${step.verb} line was given an answer of kind ${answer.kind}`);
+}
+
+function prepared(answer: AnswerOf<'prepare'>, step: StepOf<'prepare'>, line: Instruction, run: Run): void {
+  const { paper, address } = answer;
+  if (step.as) run.vars[step.as.text] = { id: paper, address };
+  run.log(line, 'passed', `${step.document.text.toLowerCase()} made`, { paper, address });
+  run.pass(line);
 }
 
 function matched(answer: AnswerOf<'match'>, step: StepOf<'match'>, line: Instruction, run: Run): void {

@@ -139,6 +139,10 @@ const lookUp: RunLine<'look up'> = (step, line, run) => {
 };
 
 const open: RunLine<'open'> = (step, line, run) => {
+  if (step.what === 'application') {
+    openApplication(step, line, run);
+    return;
+  }
   const dealId = stableId('deal', run.trip.id, line.mark);
   const title = typeof run.view.company?.name === 'string' ? run.view.company.name : run.view.person.name;
   run.commands.push({ kind: 'open deal', dealId, pipeline: step.pipeline.text, stage: step.stage.text, title });
@@ -147,6 +151,24 @@ const open: RunLine<'open'> = (step, line, run) => {
   run.log(line, 'passed', `opened at ${step.stage.text}`, { dealId, title, pipeline: step.pipeline.text, stage: step.stage.text });
   run.pass(line);
 };
+
+function openApplication(step: Extract<StepOf<'open'>, { what: 'application' }>, line: Instruction, run: Run): void {
+  const opening = step.opening.text;
+  const stage = step.stage.text;
+  // One person applies once for an opening, however often the papers come.
+  const applicationId = stableId('application', run.view.person.id, opening);
+  run.commands.push({ kind: 'open application', applicationId, opening, stage });
+  if (step.as) run.vars[step.as.text] = { id: applicationId, opening, stage };
+  run.log(line, 'passed', `${run.trip.trial ? 'would apply' : 'applies'} for ${opening}, at ${stage}`, { applicationId, opening, stage });
+  run.pass(line);
+}
+
+/** What a line calls by a name, when it is a deal or an application: the trip's own deal, or one opened above. */
+function openedAs(name: string, run: Run): { readonly kind: 'deal' | 'application'; readonly id: string } | undefined {
+  const held = name === 'deal' && run.plan.about === 'deal' ? run.view.deal : run.vars[name];
+  if (typeof held?.id !== 'string') return undefined;
+  return { kind: 'opening' in held ? 'application' : 'deal', id: held.id };
+}
 
 const ask: RunLine<'ask'> = (step, line, run) => {
   const message = run.vars[step.message.text];
@@ -234,14 +256,15 @@ const RUN: { readonly [V in Verb]: RunLine<V> } = {
   send,
   'follow up': followUp,
   assign: (step, line, run) => {
-    const what = step.what && step.what.text !== 'person' && run.dealId ? 'deal' : 'person';
+    const named = step.what && step.what.text !== 'person' ? openedAs(step.what.text, run) : undefined;
+    const record = named ?? (step.what && step.what.text !== 'person' && run.dealId ? ({ kind: 'deal', id: run.dealId } as const) : null);
     const seq = run.log(
       line,
       'passed',
       run.trip.trial ? `would assign in turn among ${step.team.text}` : `assigned in turn among ${step.team.text}`,
-      { team: step.team.text, what },
+      { team: step.team.text, what: record?.kind ?? 'person' },
     );
-    if (!run.trip.trial) run.commands.push({ kind: 'assign', what, team: step.team.text, seq });
+    if (!run.trip.trial) run.commands.push({ kind: 'assign', record, team: step.team.text, seq });
     run.pass(line);
   },
   set: (step, line, run) => {
@@ -269,22 +292,35 @@ const RUN: { readonly [V in Verb]: RunLine<V> } = {
   tell,
   'hand over': handOver,
   move: (step, line, run) => {
-    const deal = step.deal.text === 'deal' && run.plan.about === 'deal' ? run.view.deal : run.vars[step.deal.text];
-    if (typeof deal?.id !== 'string') {
-      run.stick(line, `there is no deal “${step.deal.text}” to move`);
+    const record = openedAs(step.what.text, run);
+    const stage = step.stage.text;
+    if (!record) {
+      run.stick(line, `there is no deal or application “${step.what.text}” to move`);
       return;
     }
-    run.commands.push({ kind: 'move deal', dealId: deal.id, stage: step.stage.text });
-    if (run.view.deal?.id === deal.id) run.view = { ...run.view, deal: { ...run.view.deal, stage: step.stage.text } };
-    run.log(line, 'passed', `${run.trip.trial ? 'would move' : 'moved'} to ${step.stage.text}`, {
-      dealId: deal.id,
-      stage: step.stage.text,
-    });
+    run.commands.push(
+      record.kind === 'deal'
+        ? { kind: 'move deal', dealId: record.id, stage }
+        : { kind: 'move application', applicationId: record.id, stage },
+    );
+    if (run.view.deal?.id === record.id) run.view = { ...run.view, deal: { ...run.view.deal, stage } };
+    const held = run.vars[step.what.text];
+    if (record.kind === 'application' && held) run.vars[step.what.text] = { ...held, stage };
+    run.log(line, 'passed', `${run.trip.trial ? 'would move' : 'moved'} to ${stage}`, { [`${record.kind}Id`]: record.id, stage });
     run.pass(line);
   },
   call: notConnected,
   book: notConnected,
-  prepare: notConnected,
+  prepare: (step, line, run) => {
+    const id = stableId('paper', run.trip.id, line.mark);
+    if (!run.trip.trial) {
+      run.request = { kind: 'prepare', document: step.document.text, id };
+      return;
+    }
+    if (step.as) run.vars[step.as.text] = { id, address: '' };
+    run.log(line, 'passed', `would make the ${step.document.text.toLowerCase()}`);
+    run.pass(line);
+  },
   stop: (step, line, run) => {
     const why = step.reason?.text ?? 'the flow stops here';
     run.log(line, 'stopped', why);

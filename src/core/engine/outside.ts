@@ -35,6 +35,7 @@ export function tell(step: StepOf<'tell'>, line: Instruction, run: Run): void {
   const text =
     members.length > 0 ? members.map((member) => member.says).join('\n') : typeof own === 'string' ? own : 'nothing is known to say';
   const who = step.who.name.text;
+  const paper = step.paper && run.vars[step.paper.text]?.id;
   if (!run.trip.trial)
     run.commands.push({
       kind: 'tell',
@@ -42,6 +43,7 @@ export function tell(step: StepOf<'tell'>, line: Instruction, run: Run): void {
       who,
       byEmail: step.byEmail,
       text,
+      paper: typeof paper === 'string' ? paper : null,
     });
   run.log(line, 'passed', `${run.trip.trial ? 'would tell' : 'told'} ${who}${step.byEmail ? ' by e-mail too' : ''}: ${text}`, {
     who,

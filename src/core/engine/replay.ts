@@ -63,6 +63,8 @@ function answerFrom(request: Request, readings: Readings, missing: string[]): An
       return readings.compose;
     case 'reply':
       return { kind: 'reply', came: null };
+    case 'prepare':
+      return { kind: 'prepare', paper: request.id, address: '' };
     case 'match': {
       const known = of('match').find((entry) => entry.detail.target === request.target && typeof entry.detail.how === 'string');
       if (!known) missing.push(`whether the ${request.target} is known`);

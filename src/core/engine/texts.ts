@@ -1,9 +1,10 @@
 import { plural, type JsonObject } from '../base';
+import { ENTRY } from '../flow/check';
 import type { Instruction } from '../flow/plan';
-import type { StepOf } from '../flow/syntax';
-import { answerAll, classify, passageOf } from '../reader';
+import { isDocumentKind, type StepOf } from '../flow/syntax';
+import { answerAll, classify, passageOf, pickDocument } from '../reader';
 import type { Run } from './run';
-import { unitOf } from './stated';
+import { factsFound, unitOf } from './stated';
 
 function textOf(line: Instruction, run: Run): string {
   const text = line.expr?.(run.scope()) ?? null;
@@ -25,19 +26,63 @@ export function sort(step: StepOf<'sort'>, line: Instruction, run: Run): void {
   run.pass(line);
 }
 
-/** Answers typed questions from a text at hand; each answer with its words. */
+/**
+ * Answers typed questions from a text at hand, and of a document of a known kind its usual parts; each answer with its words.
+ * What a document says of the record's fields becomes facts of it.
+ */
 export function pickOut(step: StepOf<'pick out'>, line: Instruction, run: Run): void {
+  const text = textOf(line, run);
+  const kind = step.document?.text ?? '';
+  const origin = originOf(step, run);
   const asked = step.questions.map((question) => ({ id: question.id.text, type: question.type, wording: question.wording.text }));
-  const findings = answerAll(asked, [passageOf('', textOf(line, run))], run.now).map((answer, i) => ({
+  const answers = answerAll(asked, [passageOf('', text)], run.now).map((answer, i) => ({
     ...answer,
-    others: answer.others.map((other) => ({ ...other })),
     id: asked[i]?.id ?? '',
-    url: null,
     unit: unitOf(asked[i]?.type),
   }));
+  const parts = isDocumentKind(kind)
+    ? pickDocument(kind, text, run.now).map((part) => ({
+        ...part,
+        found: part.value !== null,
+        says: part.value === null ? 'not said' : '',
+        date: null,
+        others: [],
+        unit: null,
+      }))
+    : [];
+  const findings = [...parts, ...answers].map((answer) => ({
+    ...answer,
+    url: origin.url,
+    source: 'document' as const,
+    others: answer.others.map((other) => ({ ...other, url: origin.url, source: 'document' as const })),
+  }));
+  const record = kind === 'cv' ? run.view.person : kind === 'brief' ? run.view.company : null;
+  const facts = record
+    ? factsFound(
+        findings.filter((finding) => finding.found),
+        { kind: kind === 'cv' ? 'person' : 'company', id: record.id },
+        origin.name,
+        run.now,
+      )
+    : [];
+  if (facts.length > 0) {
+    run.commands.push({ kind: 'record facts', facts });
+    run.reload = true;
+  }
   const found = findings.filter((finding) => finding.found).length;
-  const values: JsonObject = Object.fromEntries(findings.map((finding) => [finding.id, finding.value]));
-  if (step.as) run.vars[step.as.text] = values;
-  run.log(line, 'passed', `${found} of ${plural(findings.length, 'answer')} in the text`, { findings });
+  if (step.as) run.vars[step.as.text] = Object.fromEntries(findings.map((finding) => [finding.id, finding.value]));
+  const nothing = text === '' ? ': there is no text' : text.startsWith('(') && text.endsWith(')') ? `: ${text.slice(1, -1)}` : '';
+  run.log(line, 'passed', `${found} of ${plural(findings.length, 'answer')} in ${origin.name ?? 'the text'}${nothing}`, { findings });
   run.pass(line);
+}
+
+/** The file a text came in as, when it came along with the record. */
+function originOf(step: StepOf<'pick out'>, run: Run): { readonly name: string | null; readonly url: string | null } {
+  const expr = step.text.parsed.expr;
+  const [first, part = ''] = expr?.kind === 'path' ? expr.segments : [];
+  const files = first === ENTRY ? run.vars[ENTRY]?.files : undefined;
+  const file = typeof files === 'object' && files !== null && !Array.isArray(files) ? (files as JsonObject)[part] : undefined;
+  if (typeof file !== 'object' || file === null || Array.isArray(file)) return { name: null, url: null };
+  const { name, url } = file as JsonObject;
+  return { name: typeof name === 'string' ? name : null, url: typeof url === 'string' ? url : null };
 }

@@ -86,6 +86,8 @@ export type Request =
     }
   | { readonly kind: 'look up'; readonly field: string; readonly chain: LookupChain }
   | { readonly kind: 'compose'; readonly template: string }
+  /** a document about the record; asked again it is the same one */
+  | { readonly kind: 'prepare'; readonly document: string; readonly id: string }
   /** whether an answer to a message has come */
   | { readonly kind: 'reply'; readonly messageId: string };
 
@@ -145,6 +147,8 @@ export type Answer =
       readonly sender: JsonObject;
       readonly doNotContact: boolean;
     }
+  /** `paper` is the document by its id, `address` where it can be read */
+  | { readonly kind: 'prepare'; readonly paper: string; readonly address: string }
   | { readonly kind: 'reply'; readonly came: { readonly kind: string; readonly text: string; readonly quote: string | null } | null };
 
 export type Decision =
@@ -208,7 +212,15 @@ export type Command =
       readonly evidence: readonly MatchEvidence[];
     }
   | { readonly kind: 'open deal'; readonly dealId: string; readonly pipeline: string; readonly stage: string; readonly title: string }
-  | { readonly kind: 'assign'; readonly what: 'deal' | 'person'; readonly team: string; readonly seq: number }
+  | { readonly kind: 'open application'; readonly applicationId: string; readonly opening: string; readonly stage: string }
+  | { readonly kind: 'move application'; readonly applicationId: string; readonly stage: string }
+  | {
+      readonly kind: 'assign';
+      /** what gets an owner beside the person */
+      readonly record: { readonly kind: 'deal' | 'application'; readonly id: string } | null;
+      readonly team: string;
+      readonly seq: number;
+    }
   | { readonly kind: 'keep message'; readonly messageId: string; readonly template: string; readonly composed: Composed }
   | {
       readonly kind: 'ask approval';
@@ -230,7 +242,14 @@ export type Command =
     }
   | { readonly kind: 'drop what is planned'; readonly why: string }
   | { readonly kind: 'move deal'; readonly dealId: string; readonly stage: string }
-  | { readonly kind: 'tell'; readonly noticeId: string; readonly who: string; readonly byEmail: boolean; readonly text: string }
+  | {
+      readonly kind: 'tell';
+      readonly noticeId: string;
+      readonly who: string;
+      readonly byEmail: boolean;
+      readonly text: string;
+      readonly paper: string | null;
+    }
   | {
       readonly kind: 'hand over';
       readonly effectId: string;

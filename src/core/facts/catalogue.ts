@@ -11,7 +11,7 @@ export interface Field {
   readonly label: string;
   readonly type: FieldType;
   readonly unit?: string;
-  readonly group: 'Growing' | 'Firm' | 'Reach' | 'Person' | 'Deal';
+  readonly group: 'Growing' | 'Firm' | 'Reach' | 'Person' | 'Candidate' | 'Deal';
   /** a sample value, shown while typing */
   readonly sample: string;
   /** worked out from what happened: never written */
@@ -47,6 +47,17 @@ export const FIELDS: readonly Field[] = [
   field('person', 'language', 'language', 'text', 'Person', 'en'),
   field('person', 'met_at', 'where we met', 'text', 'Person', 'B14'),
   field('person', 'status', 'status', 'text', 'Person', 'incomplete'),
+  field('person', 'place', 'lives at', 'text', 'Candidate', 'Hessle'),
+  field('person', 'employer', 'employer', 'text', 'Candidate', 'Larkfield Pumps'),
+  field('person', 'jobs', 'employment', 'text', 'Candidate', '2019-03 – now: service technician, Larkfield Pumps'),
+  field('person', 'years', 'years of work', 'number', 'Candidate', '7.5'),
+  field('person', 'service_years', 'years of field service', 'number', 'Candidate', '4'),
+  field('person', 'gaps', 'gaps in employment', 'text', 'Candidate', 'none'),
+  field('person', 'education', 'education', 'text', 'Candidate', '2012 – 2016: mechatronics technician'),
+  field('person', 'skills', 'skills', 'text', 'Candidate', 'PLC programming, Modbus'),
+  field('person', 'languages', 'languages', 'text', 'Candidate', 'English (native), German (B2)'),
+  field('person', 'licences', 'licences', 'text', 'Candidate', 'driving licence B'),
+  field('person', 'driving', 'drives', 'yes/no', 'Candidate', 'yes'),
   field('company', 'name', 'company', 'text', 'Firm', 'Oakmere Glass'),
   field('company', 'website', 'site', 'site', 'Reach', 'oakmere-glass.example'),
   field('company', 'phone', 'company phone', 'phone', 'Reach', '+44 1632 960400'),

@@ -3,7 +3,8 @@ import type { Fact, FactDraft, SourceKind } from './fact';
 
 /**
  * How far a source is trusted, higher first. What people told us (CRM, file, form, API, reply) counts alike, so that
- * among those the newer one wins; what was found and can be pointed at counts more; a person counts most.
+ * among those the newer one wins, and what is read out of their papers comes right behind; what was found and can be pointed
+ * at counts more; a person counts most.
  */
 const RANK: Record<SourceKind, number> = {
   hand: 100,
@@ -11,7 +12,6 @@ const RANK: Record<SourceKind, number> = {
   register: 60,
   site: 60,
   news: 60,
-  document: 58,
   directory: 55,
   jobs: 50,
   lookup: 50,
@@ -20,6 +20,7 @@ const RANK: Record<SourceKind, number> = {
   file: 40,
   form: 40,
   api: 40,
+  document: 39,
   flow: 30,
 };
 
@@ -45,9 +46,18 @@ export function chooseCurrent<F extends FactDraft & { readonly id?: string }>(fa
   return best;
 }
 
+/** A phone number, however it is parted and whether or not its country is said. */
+const NUMBER = /^\+?[\d][\d ()/.-]{6,}\d$/;
+
 /** The same thing said: whatever the case, the accents and the plural of a word. */
 function sameSaid(a: Fact['value'], b: Fact['value']): boolean {
   if (typeof a !== 'string' || typeof b !== 'string') return a === b;
+  if (NUMBER.test(a) && NUMBER.test(b)) {
+    const [short = '', long = ''] = [a, b]
+      .map((number) => number.replace(/\D/g, '').replace(/^0+/, ''))
+      .sort((x, y) => x.length - y.length);
+    return long.endsWith(short);
+  }
   const plain = (text: string): string =>
     fold(text)
       .trim()

@@ -11,3 +11,4 @@ export { worthReading, type PageLink } from './links';
 export { understandReply, type ReplyKind, type ReplyReading } from './reply';
 export { parseDeliveryStatus, type DeliveryStatus } from './dsn';
 export { sentencesOf } from './sentences';
+export { pickDocument } from './documents';

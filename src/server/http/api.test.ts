@@ -8,7 +8,7 @@ import { answerApi, sameOrigin, SESSION_COOKIE, toWire } from './answer';
 
 let world: TestWorld;
 let tokens: Record<Role, string>;
-const MAIL: Record<Role, string> = { owner: 'ruud', builder: 'ines', rep: 'tomasz', reviewer: 'lucia', viewer: 'dagny' };
+const MAIL: Record<Role, string> = { owner: 'ruud', builder: 'ines', rep: 'tomasz', reviewer: 'lucia', viewer: 'yusuf' };
 
 beforeAll(async () => {
   world = await testWorld();

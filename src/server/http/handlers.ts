@@ -10,6 +10,7 @@ import * as flows from '../usecases/flows';
 import * as forms from '../usecases/forms';
 import * as imports from '../usecases/imports';
 import { moveClock, readClock } from '../usecases/clock';
+import * as openings from '../usecases/openings';
 import * as hooks from '../usecases/webhook-intakes';
 import { connectWebhook } from '../usecases/webhooks';
 import { undoMerge } from '../usecases/merge';
@@ -70,6 +71,11 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
     await records.addNote(world, actor, 'person', params.id ?? '', body.text);
     return ok;
   },
+  listOpenings: async ({ world }) => ({ items: await openings.openings(world) }),
+  createOpening: ({ world, actor, body }) => openings.createOpening(world, actor, body),
+  getOpening: ({ world, params }) => openings.opening(world, params.id ?? ''),
+  saveOpening: ({ world, actor, params, body }) => openings.saveOpening(world, actor, params.id ?? '', body),
+  changeApplication: ({ world, actor, params, body }) => openings.changeApplication(world, actor, params.id ?? '', body),
   listCompanies: ({ world, query }) => records.companies(world, query),
   createCompany: ({ world, actor, body, source }) => records.createCompany(world, actor, { ...body, source }),
   getCompany: ({ world, params }) => records.companyPage(world, params.id ?? ''),

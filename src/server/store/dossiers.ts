@@ -28,7 +28,7 @@ export async function insertDossier(
   now: Instant,
 ): Promise<void> {
   await tx`insert into dossier (id, record_kind, record_id, afresh, mail_to, step, ask_at, created_by, created_at)
-    values (${dossier.id}, ${dossier.recordKind}, ${dossier.recordId}, ${dossier.afresh}, ${dossier.mailTo}, 'waits for a worker', ${now}, ${dossier.createdBy}, ${now})`;
+    values (${dossier.id}, ${dossier.recordKind}, ${dossier.recordId}, ${dossier.afresh}, ${dossier.mailTo}, 'waits for a worker', ${now}, ${dossier.createdBy}, ${now}) on conflict (id) do nothing`;
 }
 
 /** Takes a dossier that is due to be worked on; one that its worker left is taken again. */

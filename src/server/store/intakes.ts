@@ -97,6 +97,26 @@ export async function entriesOf(tx: Tx, intakeId: string, limit: number): Promis
       from intake_entry e left join person p on p.id = e.person_id where e.intake_id = ${intakeId} order by e.no desc limit ${limit}`),
   ];
 }
+/** The newest entry taken in for each of the people, through the intake of that kind and name. */
+export async function lastEntries(
+  tx: Tx,
+  kind: string,
+  name: string,
+  personIds: readonly string[],
+): Promise<{ readonly id: string; readonly personId: string; readonly answers: JsonObject }[]> {
+  return [
+    ...(await tx<{ id: string; personId: string; answers: JsonObject }[]>`
+      select distinct on (e.person_id) e.id, e.person_id, e.answers from intake_entry e join intake i on i.id = e.intake_id
+      where i.kind = ${kind} and i.name = ${name} and e.state = 'taken' and e.person_id = any(${[...personIds]}::uuid[]) order by e.person_id, e.no desc`),
+  ];
+}
+/** People who came by the intake of that kind and name, the newest first. */
+export async function peopleOfIntake(tx: Tx, kind: string, name: string, limit: number): Promise<string[]> {
+  const rows = await tx<{ personId: string }[]>`
+    select e.person_id from intake_entry e join intake i on i.id = e.intake_id join person p on p.id = e.person_id and p.merged_into is null
+    where i.kind = ${kind} and i.name = ${name} and e.state = 'taken' group by e.person_id order by max(e.no) desc limit ${limit}`;
+  return rows.map((row) => row.personId);
+}
 export async function findEntry(tx: Tx, id: string): Promise<(EntryRow & { readonly intakeId: string }) | undefined> {
   const [row] = await tx<
     (EntryRow & { intakeId: string })[]

@@ -1,4 +1,5 @@
 import type { Instant, RecordKind } from '../../core/base';
+import { fieldsOf } from '../../core/facts';
 import type { MatchCompany, MatchPerson } from '../../core/match';
 import type { RecordView } from '../../core/engine';
 import type { SqlPiece } from '../../core/feel';
@@ -51,18 +52,14 @@ export async function patchRecords(
 ): Promise<void> {
   if (patches.length === 0) return;
   const rows = tx.json(patches as never);
-  if (kind === 'person') {
-    await tx`update person t set (name, first_name, last_name, job_title, email, phone, language, met_at, status, match_keys) =
-      (select n.name, n.first_name, n.last_name, n.job_title, n.email, n.phone, n.language, n.met_at, n.status, n.match_keys from jsonb_populate_record(t, r.patch) n)
-      from jsonb_to_recordset(${rows}) as r(id uuid, patch jsonb) where t.id = r.id`;
-  } else if (kind === 'company') {
-    await tx`update company t set (name, website, phone, city, country, employees, sites, heated_area, main_crop, controls, controls_since, expansion, all_year, energy, service_contract, decider, founded, status, match_keys) =
-      (select n.name, n.website, n.phone, n.city, n.country, n.employees, n.sites, n.heated_area, n.main_crop, n.controls, n.controls_since, n.expansion, n.all_year, n.energy, n.service_contract, n.decider, n.founded, n.status, n.match_keys from jsonb_populate_record(t, r.patch) n)
-      from jsonb_to_recordset(${rows}) as r(id uuid, patch jsonb) where t.id = r.id`;
-  } else {
-    await tx`update deal t set (title, stage, amount) = (select n.title, n.stage, n.amount from jsonb_populate_record(t, r.patch) n)
-      from jsonb_to_recordset(${rows}) as r(id uuid, patch jsonb) where t.id = r.id`;
-  }
+  const columns = [
+    ...fieldsOf(kind)
+      .filter((field) => !field.computed)
+      .map((field) => field.key),
+    ...(kind === 'deal' ? [] : ['match_keys']),
+  ];
+  await tx`update ${tx(kind)} t set (${tx(columns)}) = (select ${tx(columns)} from jsonb_populate_record(t, r.patch) n)
+    from jsonb_to_recordset(${rows}) as r(id uuid, patch jsonb) where t.id = r.id`;
 }
 
 export interface KeyedValues {
@@ -276,9 +273,8 @@ export async function countRecords(tx: Tx): Promise<RecordCounts> {
   return row ?? { people: 0, companies: 0, deals: 0 };
 }
 
-export async function setOwner(tx: Tx, what: 'person' | 'deal', id: string, userId: string): Promise<void> {
-  if (what === 'person') await tx`update person set owner_id = ${userId} where id = ${id}`;
-  else await tx`update deal set owner_id = ${userId} where id = ${id}`;
+export async function setOwner(tx: Tx, what: 'person' | 'deal' | 'application', id: string, userId: string): Promise<void> {
+  await tx`update ${tx(what)} set owner_id = ${userId} where id = ${id}`;
 }
 
 export interface DealRow {

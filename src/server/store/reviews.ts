@@ -198,6 +198,9 @@ export async function mergePerson(tx: Tx, from: string, into: string): Promise<{
   const taken =
     await tx`update person p set company_id = o.company_id from person o where p.id = ${into} and o.id = ${from} and p.company_id is null and o.company_id is not null returning p.id`;
   const deals = await tx<{ id: string }[]>`update deal set person_id = ${into} where person_id = ${from} returning id`;
+  // Somebody who applied under both names applied once.
+  await tx`delete from application a where a.person_id = ${from} and exists (select from application o where o.person_id = ${into} and o.opening_id = a.opening_id)`;
+  await tx`update application set person_id = ${into} where person_id = ${from}`;
   await tx`update message set person_id = ${into} where person_id = ${from}`;
   await tx`update thread set person_id = ${into} where person_id = ${from}`;
   await tx`update effect set person_id = ${into} where person_id = ${from}`;
@@ -220,6 +223,7 @@ export async function unmerge(tx: Tx, merge: StoredMerge): Promise<void> {
     if (merge.moved.companyTaken) await tx`update person set company_id = null where id = ${merge.intoId}`;
     await tx`update deal set person_id = ${merge.fromId} where id = any(${[...deals]}::uuid[])`;
     await tx`update trip set person_id = ${merge.fromId} where id = any(${[...trips]}::uuid[])`;
+    await tx`update application set person_id = ${merge.fromId} where trip_id = any(${[...trips]}::uuid[])`;
     await tx`update message set person_id = ${merge.fromId} where trip_id = any(${[...trips]}::uuid[])`;
     await tx`update thread set person_id = ${merge.fromId} where trip_id = any(${[...trips]}::uuid[])`;
     await tx`update effect set person_id = ${merge.fromId} where trip_id = any(${[...trips]}::uuid[])`;

@@ -5,6 +5,7 @@ import type { FactMeta } from '../store/facts';
 import { dropOfTrip } from '../store/effects';
 import { insertMessage } from '../store/messages';
 import { insertCall } from '../store/outbox';
+import { insertApplication, moveApplication, openingNamed } from '../store/openings';
 import { insertDeal, findPerson, moveDeal, setOwner } from '../store/records';
 import { closeReview, escalateReview, insertPair, insertReview } from '../store/reviews';
 import { insertHappenings, type Happening } from '../store/timeline';
@@ -15,6 +16,7 @@ import { merge } from './merge';
 import { rfcIdOf } from './message-id';
 import { tellPeople } from './tell';
 import { planTouches } from './touches';
+import { found } from './world';
 import type { FactDraft } from '../../core/facts';
 
 export interface TripCommand {
@@ -102,8 +104,7 @@ async function applyOne(tx: Tx, entry: TripCommand, now: Instant, happenings: Ha
         await addJournalDetail(tx, held.trip.id, command.seq, `nobody is in the team ${command.team}: nobody was assigned`, {});
         return;
       }
-      const deal = command.what === 'deal' ? held.trip.dealId : null;
-      if (deal !== null) await setOwner(tx, 'deal', deal, rep.id);
+      if (command.record) await setOwner(tx, command.record.kind, command.record.id, rep.id);
       await setOwner(tx, 'person', personId, rep.id);
       await addJournalDetail(tx, held.trip.id, command.seq, `it is ${rep.name}’s turn`, { owner: rep.name });
       tell('assign', `Assigned to ${rep.name}`);
@@ -153,6 +154,17 @@ async function applyOne(tx: Tx, entry: TripCommand, now: Instant, happenings: Ha
     case 'move deal':
       await moveDeal(tx, command.dealId, command.stage, now);
       tell('deal', `Deal moved to ${command.stage}`, { dealId: command.dealId });
+      return;
+    case 'open application': {
+      const opening = found(await openingNamed(tx, command.opening), `the opening “${command.opening}”`);
+      const { applicationId: id, stage } = command;
+      if (await insertApplication(tx, { id, openingId: opening.id, personId, stage, tripId: held.trip.id }, now))
+        tell('application', `Applied for ${command.opening}`, { applicationId: id });
+      return;
+    }
+    case 'move application':
+      await moveApplication(tx, command.applicationId, command.stage, now);
+      tell('application', `Application moved to ${command.stage}`, { applicationId: command.applicationId });
       return;
     case 'tell':
       await tellPeople(tx, command, { tripId: held.trip.id, personId }, now);

@@ -12,6 +12,7 @@ import type { Tx } from '../db';
 import { claimDossier, dossiersOf, endDossier, findDossier, insertDossier, stepDossier, type DossierRow } from '../store/dossiers';
 import { factsOf } from '../store/facts';
 import { isDoNotContact, listMailboxes } from '../store/messages';
+import { applicationsOf, listOpenings } from '../store/openings';
 import { insertCall } from '../store/outbox';
 import { findCompany, findPerson, type CompanyRow, type PersonRow } from '../store/records';
 import { documentsOf } from '../store/research';
@@ -109,7 +110,7 @@ async function research(world: World, row: DossierRow, took: () => number): Prom
         recordId: subject.id,
         at: now,
         kind: 'read',
-        says: `dossier made from ${plural(answer.pages, 'page')}`,
+        says: answer.pages === 0 ? 'dossier made of what we know' : `dossier made from ${plural(answer.pages, 'page')}`,
         detail: { dossier: row.id },
       },
     ]);
@@ -168,8 +169,9 @@ async function askAround(
 export async function compileDossier(world: World, subject: Subject, questions: readonly Question[], now: Instant): Promise<Dossier> {
   const { company, person } = subject;
   const ids = [company?.id, person?.id].filter((id) => id !== undefined);
-  const [facts, searched, pages] = await Promise.all([
+  const [facts, applications, searched, pages] = await Promise.all([
     factsOf(world.db, ids),
+    person === null ? [] : applicationsOf(world.db, { personId: person.id }, KEPT),
     documentsOf(world.db, ids),
     company?.website == null ? [] : cachedPagesOf(world.db, hostOf(company.website), now - FRESH_MS),
   ]);
@@ -182,8 +184,13 @@ export async function compileDossier(world: World, subject: Subject, questions: 
       search.documents.map((document) => ({ source: SOURCE_KIND[search.source as keyof typeof SOURCE_KIND], ...document })),
     ),
   ].filter((document) => !seen.has(document.url) && seen.add(document.url));
+  const papers = fieldsOf('person')
+    .filter((field) => field.group === 'Candidate' || field.key === 'job_title')
+    .map((field) => ({ field, facts: of('person', field.key) }));
+  const isCandidate = applications.length > 0 || papers.some(({ field, facts }) => field.group === 'Candidate' && facts.length > 0);
+  const criteria = new Map((await listOpenings(world.db)).map((opening) => [opening.id, opening.criteria]));
   return makeDossier({
-    name: company?.name ?? person?.name ?? '',
+    name: company?.name ?? null,
     person: person === null ? null : { name: person.name, role: person.jobTitle },
     place: [company?.city, company?.country].filter(Boolean).join(', ') || null,
     status: person?.status ?? company?.status ?? null,
@@ -196,6 +203,16 @@ export async function compileDossier(world: World, subject: Subject, questions: 
       unit: unitOf(question.type),
     })),
     documents,
+    candidate: isCandidate
+      ? {
+          papers,
+          applies: applications.map(({ openingId, openingName, stage }) => ({
+            opening: openingName,
+            stage,
+            criteria: criteria.get(openingId) ?? [],
+          })),
+        }
+      : null,
     doNotContact: await isDoNotContact(world.db, person?.email ?? null),
     now,
   });

@@ -5,10 +5,11 @@
 import { stableId, type Instant, type JsonObject } from '../../core/base';
 import type { SourceKind } from '../../core/facts';
 import { planRows, readRow, type RowReading, type Target } from '../../core/intake';
+import { ENTRY } from '../../core/flow/check';
 import { parseFlow } from '../../core/flow/syntax';
 import type { Tx } from '../db';
 import { listFlows, versionsOf } from '../store/flows';
-import { settleEntry } from '../store/intakes';
+import { filesOf, lastEntries, settleEntry } from '../store/intakes';
 import { wakeWorkers } from '../store/wake';
 import { startTrips } from './start';
 import { BARS, knownFor, takeInRows } from './take-in';
@@ -59,9 +60,33 @@ export async function takeInEntry(
   const why = [plan.why, ...reading.remarks.map((remark) => `${remark.target}: ${remark.says}`)].join(' · ');
   await settleEntry(tx, entry.id, { state: 'taken', why, personId: plan.personId, answers: entry.answers, raw: entry.raw });
   for (const flow of await flowsTaking(tx, intake.kind, intake.name))
-    await startTrips(tx, { ...flow, intake: stableId('entry', entry.id), personIds: [plan.personId], vars: { entry: entry.answers } }, now);
+    await startTrips(
+      tx,
+      { ...flow, intake: stableId('entry', entry.id), personIds: [plan.personId], vars: await entryVars(tx, entry) },
+      now,
+    );
   await wakeWorkers(tx);
   return { personId: plan.personId, why };
+}
+
+/** What flows see of an entry as `entry`: its answers, and beside them where the files they came in can be opened. */
+async function entryVars(tx: Tx, entry: { readonly id: string; readonly answers: JsonObject }): Promise<JsonObject> {
+  const files = await filesOf(tx, [entry.id]);
+  const opened = Object.fromEntries(files.map((file) => [file.question, { name: file.name, url: `/api/v1/files/${file.id}` }]));
+  return { [ENTRY]: { ...entry.answers, ...(files.length > 0 && { files: opened }) } };
+}
+
+/** The intake whose entries a flow begins with, when its first line names one. */
+export function intakeOf(text: string): { readonly kind: string; readonly name: string } | undefined {
+  const step = parseFlow(text).tree.lines.find((line) => line.step.verb === 'take in')?.step;
+  return step?.verb === 'take in' && step.name ? { kind: step.from.text, name: step.name.text } : undefined;
+}
+
+/** For a trial: what each person came with the last time, by person. */
+export async function lastVars(tx: Tx, text: string, personIds: readonly string[]): Promise<ReadonlyMap<string, JsonObject>> {
+  const intake = intakeOf(text);
+  const entries = intake ? await lastEntries(tx, intake.kind, intake.name, personIds) : [];
+  return new Map(await Promise.all(entries.map(async (entry) => [entry.personId, await entryVars(tx, entry)] as const)));
 }
 
 /** Live flows whose first line takes in from there. */
@@ -81,9 +106,7 @@ export async function flowsTaking(
   );
   return live.flatMap((flow) => {
     const versionId = flow.liveVersionId ?? '';
-    const step = parseFlow(versions.get(versionId)?.text ?? '').tree.lines.find((line) => line.step.verb === 'take in')?.step;
-    return step?.verb === 'take in' && step.from.text === kind && step.name?.text === name
-      ? [{ flowId: flow.id, versionId, flowName: flow.name }]
-      : [];
+    const intake = intakeOf(versions.get(versionId)?.text ?? '');
+    return intake?.kind === kind && intake.name === name ? [{ flowId: flow.id, versionId, flowName: flow.name }] : [];
   });
 }

@@ -27,6 +27,7 @@ import { countLines, countTrips, trialTrips, type FlowCounts, type LineCount } f
 import { trialFactsOf, factsOf } from '../store/facts';
 import { byTrust, type Fact } from '../../core/facts';
 import { figure } from './figures';
+import { lastVars } from './entries';
 import { loadLibrary } from './library';
 import { aboutOf, specimens, subjectsOf } from './specimens';
 import { beginTrips, startTrips } from './start';
@@ -206,6 +207,11 @@ export async function startTrial(
       },
       now,
     );
+    const came = await lastVars(
+      tx,
+      row.draftText,
+      subjects.map((subject) => subject.personId),
+    );
     await insertTrips(
       tx,
       subjects.map(({ personId, dealId }, i) => ({
@@ -216,6 +222,7 @@ export async function startTrial(
         personId,
         intakeKey: String(i).padStart(4, '0'),
         ...(dealId !== null && { dealId }),
+        ...(came.has(personId) && { vars: came.get(personId) ?? {} }),
       })),
       now,
     );

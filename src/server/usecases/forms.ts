@@ -196,17 +196,7 @@ export async function receiveForm(world: World, slug: string, sent: Sent): Promi
   if ((await countTry(world.db, row.id, sender, LIMITS.withinMs)) > LIMITS.entries)
     throw new Refusal('too often', 'That was often. Please try again in ten minutes: nothing was lost.');
   if (sent.trap !== '' || age < LIMITS.fastestMs) return { ok: true, thanks: body.thanks, number: 0 };
-  const raw = { ...sent.raw, ...Object.fromEntries(sent.files.map((file) => [file.question, file.name])) };
-  const { answers, problems } = readEntry(body, raw);
-  const files = readFiles(body, sent.files, answers);
-  const all = [...problems, ...files.problems];
-  if (all.length > 0) return { ok: false, problems: all, says: 'Some answers need another look.' };
-  return keep(world, row, body, {
-    raw,
-    answers: { ...answers, ...(await textsOf(world, files.good)) },
-    files: files.good,
-    key: stableId('form entry', row.id, sent.opened, JSON.stringify(raw)),
-  });
+  return keepSent(world, row, sent, sent.opened);
 }
 
 interface ReadFile {
@@ -255,6 +245,28 @@ async function textsOf(world: World, files: readonly ReadFile[]): Promise<JsonOb
     }),
   );
   return Object.fromEntries(texts);
+}
+
+/** Reads what was sent; `once` tells one sending from another with the same answers. */
+async function keepSent(world: World, row: IntakeRow, sent: Pick<Sent, 'raw' | 'files'>, once: string): Promise<SentAnswer> {
+  const body = parsed(row);
+  const raw = { ...sent.raw, ...Object.fromEntries(sent.files.map((file) => [file.question, file.name])) };
+  const { answers, problems } = readEntry(body, raw);
+  const files = readFiles(body, sent.files, answers);
+  const all = [...problems, ...files.problems];
+  if (all.length > 0) return { ok: false, problems: all, says: 'Some answers need another look.' };
+  return keep(world, row, body, {
+    raw,
+    answers: { ...answers, ...(await textsOf(world, files.good)) },
+    files: files.good,
+    key: stableId('form entry', row.id, once, JSON.stringify(raw)),
+  });
+}
+
+/** Takes in an entry of a workspace that begins with some, as if it had been sent through the form. */
+export async function bringEntry(world: World, formName: string, sent: Pick<Sent, 'raw' | 'files'>): Promise<SentAnswer> {
+  const row = (await listIntakes(world.db)).find((entry) => entry.kind === 'form' && entry.name === formName);
+  return keepSent(world, found(row, `the form “${formName}”`), sent, '');
 }
 
 async function keep(

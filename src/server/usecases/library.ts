@@ -5,17 +5,19 @@ import type { Tx } from '../db';
 import { listLibrary, listTeams, trialsOf, versionsOf } from '../store/flows';
 import { listUsers } from '../store/access';
 import { listMailboxes } from '../store/messages';
+import { listOpenings } from '../store/openings';
 import { listWebhooks } from '../store/outbox';
 import type { World } from './world';
 
 /** Every named thing a flow may use, as it is now. Items that no longer fit their schema are refused loudly. */
 export async function loadLibrary(tx: Tx): Promise<Library> {
-  const [items, teams, mailboxes, users, webhooks] = await Promise.all([
+  const [items, teams, mailboxes, users, webhooks, openings] = await Promise.all([
     listLibrary(tx),
     listTeams(tx),
     listMailboxes(tx),
     listUsers(tx),
     listWebhooks(tx),
+    listOpenings(tx),
   ]);
   return librarySchema.parse({
     ...libraryParts(items),
@@ -23,6 +25,7 @@ export async function loadLibrary(tx: Tx): Promise<Library> {
     connections: mailboxes.map((box) => box.name),
     people: users.map((user) => user.name),
     webhooks: webhooks.map((hook) => hook.name),
+    openings: openings.filter((opening) => opening.isOpen),
   });
 }
 

@@ -23,6 +23,7 @@ import {
   type RecordCounts,
 } from '../store/records';
 import { mergesInto, reviewsOfPeople, type MergeRow, type ReviewRow } from '../store/reviews';
+import { applicationsOf, type ApplicationRow } from '../store/openings';
 import { insertHappenings, timelineOf, type Happening } from '../store/timeline';
 import { journalOf, wakeOnChange, type StoredEntry } from '../store/trips';
 import { listTrips, type TripListRow } from '../store/trip-lists';
@@ -92,6 +93,7 @@ export interface PersonPage {
   readonly reviews: readonly ReviewRow[];
   readonly trips: readonly TripListRow[];
   readonly deals: readonly DealRow[];
+  readonly applications: readonly ApplicationRow[];
   readonly merges: readonly MergeRow[];
   /** the last score line of any trip */
   readonly score: StoredEntry | null;
@@ -103,7 +105,7 @@ export async function personPage(world: World, id: string): Promise<PersonPage> 
   const person = found(await findPerson(db, id), 'this person');
   if (person.mergedInto !== null) return personPage(world, person.mergedInto);
   const ids = [person.id, ...(person.companyId ? [person.companyId] : [])];
-  const [company, facts, happened, messages, reviews, trips, own, merges] = await Promise.all([
+  const [company, facts, happened, messages, reviews, trips, own, applications, merges] = await Promise.all([
     person.companyId ? findCompany(db, person.companyId) : undefined,
     factsOf(db, ids),
     timelineOf(db, ids, 200),
@@ -111,6 +113,7 @@ export async function personPage(world: World, id: string): Promise<PersonPage> 
     reviewsOfPeople(db, [id]),
     listTrips(db, { personIds: [id], limit: 20 }),
     pageDeals(db, { search: '', before: null, limit: 20, personId: id }),
+    applicationsOf(db, { personId: id }, 20),
     mergesInto(db, ids),
   ]);
   const journal = await journalOf(
@@ -126,6 +129,7 @@ export async function personPage(world: World, id: string): Promise<PersonPage> 
     reviews,
     trips,
     deals: own,
+    applications,
     merges,
     score: journal.filter((entry) => entry.verb === 'score').at(-1) ?? null,
   };

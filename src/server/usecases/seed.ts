@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { stableId } from '../../core/base';
 import { fieldOf, readTyped, type FactDraft, type FactValue } from '../../core/facts';
 import { libraryItemSchema } from '../../core/flow/check';
+import { openingSchema } from '../../core/hiring';
 import { formSchema } from '../../core/intake';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
 import { insertUser } from '../store/access';
@@ -14,6 +15,7 @@ import { makeToken } from './access';
 import { connectWebhook } from './webhooks';
 import { createFlow } from './flows';
 import { createForm } from './forms';
+import { createOpening } from './openings';
 import { standingQuestionsSchema } from './questions';
 import { release } from './releases';
 import { sourceSettingsSchema } from './requests/sources';
@@ -43,10 +45,17 @@ export const workspaceSeedSchema = z.object({
   sources: sourceSettingsSchema.default([]),
   questions: standingQuestionsSchema.default([]),
   forms: z.array(z.object({ name: z.string(), form: formSchema })).default([]),
+  openings: z.array(openingSchema.extend({ name: z.string().min(1) })).default([]),
+  /** a file of entries that were sent through the forms, with the files beside it */
+  entries: z.string().optional(),
   flows: z.array(z.string()),
   crm: z.object({ companies: z.string(), people: z.string(), deals: z.string().optional() }).optional(),
 });
 export type WorkspaceSeed = z.infer<typeof workspaceSeedSchema>;
+/** What was sent through forms before: answers by question, and files by question as paths. */
+export const seedEntriesSchema = z.array(
+  z.object({ form: z.string(), raw: z.record(z.string(), z.string()), files: z.record(z.string(), z.string()).default({}) }),
+);
 export type CrmRow = Readonly<Record<string, string>>;
 
 /** Whether the workspace was filled before. */
@@ -82,6 +91,7 @@ export async function seedWorkspace(
   const builder = seed.users.find((user) => user.role === 'builder') ?? seed.users[0];
   if (!builder) throw new Error('a workspace needs at least one person');
   const actor = { userId: idOf(builder.email), name: builder.name };
+  for (const entry of seed.openings) await createOpening(world, actor, entry);
   for (const entry of seed.forms) await createForm(world, actor, entry);
   for (const text of texts.flows) {
     const made = await createFlow(world, actor, text);

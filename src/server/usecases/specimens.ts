@@ -1,10 +1,12 @@
 import { parseFlow } from '../../core/flow/syntax';
 import type { Tx } from '../db';
 import { findFlow, lastTrials } from '../store/flows';
+import { peopleOfIntake } from '../store/intakes';
 import { loadViews, pageDeals, pagePeople } from '../store/records';
 import { journalOf, recentTrips } from '../store/trips';
 import { trialTrips } from '../store/trip-lists';
 import { conditionPieces } from './conditions';
+import { intakeOf } from './entries';
 import { found, workspace, type World } from './world';
 
 /** A record a draft may be tried on: a person, or in a flow about deals a deal. */
@@ -38,7 +40,7 @@ export async function specimens(world: World, flowId: string): Promise<readonly 
   const [last] = await lastTrials(world.db, flowId, 1);
   const rows = last ? await trialTrips(world.db, last.id) : [];
   const ids = rows.flatMap((row) => (about === 'deal' ? (row.dealId ?? []) : row.personId));
-  return ids.length > 0 ? named(world.db, about, ids) : spread(world, about);
+  return ids.length > 0 ? named(world.db, about, ids) : usual(world, flowId, about);
 }
 
 const aboutFlow = async (world: World, flowId: string): Promise<'person' | 'deal'> =>
@@ -54,6 +56,7 @@ export async function suggested(
   ask: { readonly where?: string | undefined; readonly pick?: Pick | undefined } = {},
 ): Promise<readonly Specimen[]> {
   const about = await aboutFlow(world, flowId);
+  if (ask.pick === undefined && ask.where === undefined) return usual(world, flowId, about);
   return ask.pick === undefined ? spread(world, about, ask.where) : named(world.db, about, await picked(world, flowId, about, ask.pick));
 }
 
@@ -84,6 +87,13 @@ async function picked(world: World, flowId: string, about: 'person' | 'deal', pi
     return own === undefined ? (pick === 'odd' ? 1_000 : 500) : Math.abs(own - middle);
   };
   return distinct([...recent].sort((a, b) => (pick === 'odd' ? away(b) - away(a) : away(a) - away(b))));
+}
+
+/** Those who came by the flow's own intake, when it has one and some did; else a spread. */
+async function usual(world: World, flowId: string, about: 'person' | 'deal'): Promise<readonly Specimen[]> {
+  const intake = about === 'person' ? intakeOf(found(await findFlow(world.db, flowId), 'this flow').draftText) : undefined;
+  const came = intake ? await peopleOfIntake(world.db, intake.kind, intake.name, SPECIMENS) : [];
+  return came.length > 0 ? named(world.db, about, came) : spread(world, about);
 }
 
 /** People whose company has a site come first: on them every line has something to do. */

@@ -30,6 +30,7 @@ export async function tellPeople(
     const payload: JsonObject = {
       mail: { to: user.email, name: user.name, from: mailbox?.address ?? '', fromName: mailbox?.displayName ?? '' },
       text: command.text,
+      ...(command.paper !== null && { dossier: command.paper }),
     };
     await insertCall(tx, { ...about, id, kind: 'tell', payload }, now);
   }

@@ -1,8 +1,10 @@
 /** Fills an empty database with the demo world: `demo.ts [FILE]`, where FILE is a workspace description; the token goes to .local/demo-token. */
 import fs from 'node:fs';
+import path from 'node:path';
 import { parse } from 'csv-parse/sync';
 import { readConfig } from '../config';
-import { isSeeded, seedWorkspace, workspaceSeedSchema, type CrmRow } from '../usecases/seed';
+import { bringEntry } from '../usecases/forms';
+import { isSeeded, seedEntriesSchema, seedWorkspace, workspaceSeedSchema, type CrmRow } from '../usecases/seed';
 import { makeWorld } from './world';
 
 const world = makeWorld(readConfig(), 'millrace-demo');
@@ -15,6 +17,15 @@ if (!(await isSeeded(world))) {
     people: seed.crm ? rows(seed.crm.people) : [],
     deals: seed.crm?.deals ? rows(seed.crm.deals) : [],
   });
+  for (const entry of seed.entries ? seedEntriesSchema.parse(JSON.parse(fs.readFileSync(seed.entries, 'utf8'))) : []) {
+    const files = Object.entries(entry.files).map(([question, file]) => ({
+      question,
+      name: path.basename(file),
+      bytes: new Uint8Array(fs.readFileSync(file)),
+    }));
+    const answer = await bringEntry(world, entry.form, { raw: entry.raw, files });
+    if (!answer.ok) throw new Error(`an entry of ${entry.form} is not right: ${JSON.stringify(answer.problems)}`);
+  }
   const tokenFile = process.argv[3] ?? '.local/demo-token';
   fs.mkdirSync('.local', { recursive: true });
   fs.writeFileSync(tokenFile, `${token}\n`, { mode: 0o600 });

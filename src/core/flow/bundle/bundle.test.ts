@@ -51,7 +51,7 @@ describe('a flow that travels', () => {
       const errors = checkFlow(parseFlow(away.text), { ...EMPTY_LIBRARY, ...libraryParts(away.make) }).filter(
         (finding) => finding.severity === 'error',
       );
-      for (const finding of errors) expect(finding.message).toMatch(/team|connection|mailbox|webhook|person/);
+      for (const finding of errors) expect(finding.message).toMatch(/team|connection|mailbox|webhook|person|opening|stage/);
     },
   );
 

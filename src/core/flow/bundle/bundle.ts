@@ -4,7 +4,7 @@ import { sayLine, type PartSlot } from '../say';
 import { numberedLines, parseFlow, printFlow, type Span } from '../syntax';
 
 /** Kinds of names a flow speaks of: those with a body that can travel, and those that exist only in a workspace. */
-export type NameKind = LibraryItem['kind'] | 'team' | 'connection' | 'addressee' | 'webhook';
+export type NameKind = LibraryItem['kind'] | 'team' | 'connection' | 'addressee' | 'webhook' | 'opening';
 
 export interface NameUse {
   readonly kind: NameKind;
@@ -36,6 +36,7 @@ const KIND_OF_SLOT: Partial<Record<PartSlot, NameKind>> = {
   who: 'team',
   addressee: 'addressee',
   webhook: 'webhook',
+  opening: 'opening',
 };
 
 /** Every name the flow's text and the carried things speak of, in reading order, each once. */

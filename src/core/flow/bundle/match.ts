@@ -42,6 +42,8 @@ const namesHere = (library: Library, use: Pick<NameUse, 'kind' | 'intakeKind'>):
       return [...library.people, ...library.teams, ...library.webhooks];
     case 'webhook':
       return library.webhooks;
+    case 'opening':
+      return library.openings.map((opening) => opening.name);
     case 'intake':
       return library.intakes.filter((intake) => intake.kind === use.intakeKind).map((intake) => intake.name);
     default:

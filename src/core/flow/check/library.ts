@@ -23,6 +23,7 @@ export const librarySchema = z.object({
   // Versions released before these existed have none.
   people: z.array(z.string()).default([]),
   webhooks: z.array(z.string()).default([]),
+  openings: z.array(z.object({ name: z.string(), stages: z.array(z.string()) })).default([]),
 });
 export type Library = z.infer<typeof librarySchema>;
 
@@ -54,6 +55,9 @@ export function libraryParts(items: readonly { readonly kind: string; readonly b
 }
 const partsSchema = librarySchema.pick({ scorecards: true, templates: true, plans: true, chains: true, pipelines: true, intakes: true });
 
+/** What a `prepare` line can make. */
+export const DOCUMENTS = ['Dossier'] as const;
+
 /** Roles that `ask` and `tell` may name besides teams. */
 export const ASKABLE_ROLES = ['owner', 'builder', 'reviewer'] as const;
 
@@ -68,4 +72,5 @@ export const EMPTY_LIBRARY: Library = {
   connections: [],
   people: [],
   webhooks: [],
+  openings: [],
 };

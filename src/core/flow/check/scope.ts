@@ -1,7 +1,7 @@
 import { near } from '../../base';
 import { fieldOf, fieldsOf, type Field, type FieldType } from '../../facts';
 import type { FeelName, FeelType } from '../../feel';
-import type { AnswerType, Step } from '../syntax';
+import { DOCUMENT_PARTS, isDocumentKind, type AnswerType, type Step } from '../syntax';
 import type { Library } from './library';
 
 /** Results that lines before this one have named, and what their parts are. */
@@ -43,6 +43,11 @@ const nameOfField = (field: Field, label = field.label): FeelName => ({
   ...(field.unit === undefined ? {} : { unit: field.unit }),
 });
 const DEAL_SHAPE: ResultShape = Object.fromEntries(fieldsOf('deal').map((field) => [field.key, nameOfField(field)]));
+const APPLICATION_SHAPE: ResultShape = { opening: { type: 'string', label: 'opening' }, stage: { type: 'string', label: 'stage' } };
+const documentShape = (kind: string): ResultShape =>
+  isDocumentKind(kind)
+    ? Object.fromEntries(Object.entries(DOCUMENT_PARTS[kind]).map(([id, type]): [string, FeelName] => [id, answerName({ kind: type })]))
+    : {};
 /** Whether what was waited for came in time. */
 const CAME: ResultShape = { came: { type: 'boolean', label: 'came' } };
 
@@ -65,9 +70,15 @@ export function resultOf(step: Step): { readonly name: string; readonly shape: R
         },
       };
     case 'open':
-      return { name, shape: DEAL_SHAPE };
+      return { name, shape: step.what === 'deal' ? DEAL_SHAPE : APPLICATION_SHAPE };
     case 'pick out':
-      return { name, shape: Object.fromEntries(step.questions.map((question) => [question.id.text, answerName(question.type)])) };
+      return {
+        name,
+        shape: {
+          ...documentShape(step.document?.text ?? ''),
+          ...Object.fromEntries(step.questions.map((question) => [question.id.text, answerName(question.type)])),
+        },
+      };
     case 'sort':
       return { name, shape: { label: { type: 'string', label: name }, sure: { type: 'number' }, quote: { type: 'string' } } };
     case 'wait':

@@ -1,5 +1,5 @@
-import { quote, type Line, type Verb, type Word } from '../syntax';
-import { ASKABLE_ROLES } from './library';
+import { DOCUMENT_KINDS, DOCUMENT_PARTS, isDocumentKind, quote, type Line, type Verb, type Word } from '../syntax';
+import { ASKABLE_ROLES, DOCUMENTS } from './library';
 import {
   approved,
   assigned,
@@ -18,7 +18,9 @@ import {
   type Way,
 } from './way';
 
-/** The trip's own deal, or one opened above under that name. */
+const isApplication = (name: string, way: Way): boolean => way.results.get(name)?.opening !== undefined;
+
+/** The trip's own deal, or a deal or application opened above under that name. */
 const isDeal = (name: string, way: Way, check: Check): boolean =>
   (check.about === 'deal' && name === 'deal') || way.results.get(name)?.stage !== undefined;
 
@@ -108,6 +110,18 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
     way.ensured.add(step.field.text);
   },
   open: (step, _way, check, say) => {
+    if (step.what === 'application') {
+      const { openings } = check.library;
+      exists(
+        step.opening,
+        openings.map((opening) => opening.name),
+        'opening',
+        say,
+      );
+      const opening = openings.find((entry) => entry.name === step.opening.text);
+      if (opening) exists(step.stage, opening.stages, `stage of ${step.opening.text}`, say);
+      return;
+    }
     exists(
       step.pipeline,
       check.library.pipelines.map((pipeline) => pipeline.name),
@@ -122,7 +136,7 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
     if (!step.what) return;
     check.used.add(step.what.text);
     if (step.what.text !== 'person' && !isDeal(step.what.text, way, check))
-      say(step.what, 'unknown name', `“${step.what.text}” is not a deal opened above: write open deal … as ${step.what.text}`);
+      say(step.what, 'unknown name', `“${step.what.text}” is no deal or application opened above: write open deal … as ${step.what.text}`);
   },
   set: (step, way, check, say) => {
     assigned(step.assignment, way, check, say);
@@ -208,20 +222,37 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
   },
   'pick out': (step, way, check, say, line) => {
     feel(step.text, 'string', way, check, say);
-    if (step.questions.length === 0) say(line.head, 'wrong place', 'say what to pick out below: budget: number "What is their budget?"');
+    if (step.document) oneOf(step.document, DOCUMENT_KINDS, 'a kind of document', say);
+    else if (step.questions.length === 0)
+      say(line.head, 'wrong place', 'say what to pick out below: budget: number "What is their budget?"');
+    const kind = step.document?.text ?? '';
+    for (const { id } of step.questions)
+      if (isDocumentKind(kind) && id.text in DOCUMENT_PARTS[kind])
+        say(id, 'name twice', `“${id.text}” is picked out of every ${kind} already`);
     twice(
       step.questions.map((question) => question.id),
       say,
     );
   },
   move: (step, way, check, say) => {
-    check.used.add(step.deal.text);
-    if (!isDeal(step.deal.text, way, check))
-      say(step.deal, 'unknown name', `“${step.deal.text}” is not a deal opened above: write open deal … as ${step.deal.text}`);
-    exists(step.stage, [...new Set(check.library.pipelines.flatMap((pipeline) => pipeline.stages))], 'stage', say);
+    check.used.add(step.what.text);
+    if (!isDeal(step.what.text, way, check))
+      say(step.what, 'unknown name', `“${step.what.text}” is no deal or application opened above: write open deal … as ${step.what.text}`);
+    const among = isApplication(step.what.text, way) ? check.library.openings : check.library.pipelines;
+    exists(step.stage, [...new Set(among.flatMap((entry) => entry.stages))], 'stage', say);
   },
   tell: (step, way, check, say) => {
     feel(step.text, 'string', way, check, say);
+    if (step.paper) {
+      check.used.add(step.paper.text);
+      if (way.results.get(step.paper.text)?.address === undefined)
+        say(
+          step.paper,
+          'unknown name',
+          `“${step.paper.text}” is no document prepared above: write prepare "Dossier" as ${step.paper.text}`,
+        );
+      else if (!step.byEmail) say(step.paper, 'wrong place', 'a document goes along by e-mail: write tell … by email');
+    }
     if (step.who.kind === 'role') {
       oneOf(step.who.name, ASKABLE_ROLES, 'whom to tell', say);
       return;
@@ -244,8 +275,8 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
   book: (_step, _way, _check, say, line) => {
     say(line.head, 'not connected', 'no calendar is connected to this workspace, so no meeting can be booked');
   },
-  prepare: (_step, _way, _check, say, line) => {
-    say(line.head, 'not connected', 'no signing service is connected to this workspace, so no document can be prepared');
+  prepare: (step, _way, _check, say) => {
+    exists(step.document, DOCUMENTS, 'document', say);
   },
   stop: (_step, way) => {
     way.stopped = true;

@@ -1,6 +1,6 @@
 import { fieldsOf, type Field } from '../../facts';
 import { FUNCTIONS } from '../../feel';
-import { ASKABLE_ROLES, ENTRY, entryOf, resultOf, type Library } from '../check';
+import { ASKABLE_ROLES, DOCUMENTS, ENTRY, entryOf, resultOf, type Library } from '../check';
 import { numberedLines, parseFlow } from '../syntax';
 
 export interface CompletionOption {
@@ -41,11 +41,14 @@ const STARTS: readonly (readonly [label: string, insert: string, detail: string]
   ['gather', 'gather 50 or 1 day', 'many for one line'],
   ['sort', 'sort ', 'a text by labels'],
   ['pick out', 'pick out from ', 'answers from a text'],
+  ['pick out cv', 'pick out cv from entry.', 'what a CV holds'],
+  ['pick out brief', 'pick out brief from entry.', 'what a brief asks for'],
+  ['open application', 'open application for "', 'of a candidate'],
   ['move', 'move deal to "', 'a deal to a stage'],
   ['tell', 'tell owner "', 'a colleague'],
   ['call', 'call with "', 'by telephone'],
   ['book', 'book meeting with "', 'a slot'],
-  ['prepare', 'prepare "', 'a document'],
+  ['prepare', 'prepare "', 'a dossier'],
   ['hand over', 'hand over to "', 'to a webhook'],
   ['take in from clock', 'take in from clock at 08:00 on working days', 'records that are due'],
   ['stop', 'stop "', 'the trip'],
@@ -58,7 +61,10 @@ const NAMES: readonly (readonly [before: RegExp, names: (library: Library, befor
   [/\bfollow up with $/, (library) => library.plans.map((plan) => plan.name), 'plan'],
   [/\bopen deal in ".*" at $/, (library, before) => stagesAfter(library, before), 'stage'],
   [/\bopen deal in $/, (library) => library.pipelines.map((pipeline) => pipeline.name), 'pipeline'],
-  [/\bmove \w+ to $/, (library) => [...new Set(library.pipelines.flatMap((pipeline) => pipeline.stages))], 'stage'],
+  [/\bopen application for ".*" at $/, (library, before) => stagesAfter(library, before), 'stage'],
+  [/\bopen application for $/, (library) => library.openings.map((opening) => opening.name), 'opening'],
+  [/\bmove \w+ to $/, (library) => [...new Set([...library.pipelines, ...library.openings].flatMap((entry) => entry.stages))], 'stage'],
+  [/^prepare $/, () => DOCUMENTS, 'document'],
   [/^tell $/, (library) => [...library.people, ...library.teams, ...library.webhooks], 'person, team or webhook'],
   [/\bhand over to $/, (library) => library.webhooks, 'webhook'],
   [/\bamong $/, (library) => library.teams, 'team'],
@@ -69,8 +75,8 @@ const NAMES: readonly (readonly [before: RegExp, names: (library: Library, befor
 ];
 
 function stagesAfter(library: Library, before: string): readonly string[] {
-  const pipeline = /open deal in "([^"]*)"/.exec(before)?.[1];
-  return library.pipelines.find((entry) => entry.name === pipeline)?.stages ?? [];
+  const [, what, name] = /open (deal in|application for) "([^"]*)"/.exec(before) ?? [];
+  return (what === 'deal in' ? library.pipelines : library.openings).find((entry) => entry.name === name)?.stages ?? [];
 }
 
 function intakesAfter(library: Library, before: string): readonly string[] {
@@ -135,7 +141,11 @@ function resultsOf(above: string, library: Library): readonly CompletionOption[]
 }
 
 function inExpression(library: Library, above: string, row: string, at: number): Completion | undefined {
-  if (!/^(?:keep|when|set|note|else set|once per|wait for|wait until|sort|pick out from|tell (?:\w+|"[^"]*")(?: by email)? )/.test(row))
+  if (
+    !/^(?:keep|when|set|note|else set|once per|wait for|wait until|sort|pick out (?:\w+ )?from|tell (?:\w+|"[^"]*")(?: by email)? )/.test(
+      row,
+    )
+  )
     return undefined;
   const about = /^about (\w+)/m.exec(above)?.[1];
   const typed = /[a-z_][a-z0-9_.]*$/i.exec(row)?.[0] ?? '';

@@ -30,7 +30,7 @@ describe('everyday words become the canonical line', () => {
     ['when the band is hot', 'split\n  when fit.band = "hot"\n'],
     ['start from the list Autumn fair', 'take in from file "Autumn fair"'],
     ['take everyone from the list', 'take in from file "Autumn fair"'],
-    ['start with the form', 'take in from form "Project enquiry"'],
+    ['start with the form Project enquiry', 'take in from form "Project enquiry"'],
     ['take them in by hand', 'take in from hand'],
     ['check whether we know them', 'match company, person\n  ask above 0.60\n  same above 0.95'],
     ['find duplicates', 'match company, person\n  ask above 0.60\n  same above 0.95'],

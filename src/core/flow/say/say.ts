@@ -27,6 +27,8 @@ export type PartSlot =
   | 'who'
   | 'pipeline'
   | 'stage'
+  | 'opening'
+  | 'document'
   | 'intake'
   | 'duration'
   | 'clock'
@@ -40,6 +42,9 @@ export interface Part {
   readonly role: 'verb' | 'plain' | 'value' | 'clause';
   readonly edit?: Span & { readonly slot: PartSlot; readonly source: string; readonly quoted: boolean };
 }
+
+/** A kind of document as people speak of it. */
+const documentWords = (kind: string): string => (kind === 'cv' ? 'what a CV holds' : kind === 'brief' ? 'what a brief asks for' : kind);
 
 const verb = (text: string): Part => ({ text, role: 'verb' });
 const plain = (text: string): Part => ({ text, role: 'plain' });
@@ -148,7 +153,9 @@ function sayStep(step: Step): readonly Part[] {
     case 'look up':
       return [verb('Look up'), value(fieldWords(step.field.text)), plain('with'), named(step.chain, 'chain')];
     case 'open':
-      return [verb('Open'), value('deal'), plain('in'), named(step.pipeline, 'pipeline'), plain('at'), named(step.stage, 'stage')];
+      return step.what === 'deal'
+        ? [verb('Open'), value('deal'), plain('in'), named(step.pipeline, 'pipeline'), plain('at'), named(step.stage, 'stage')]
+        : [verb('Open'), value('application'), plain('for'), named(step.opening, 'opening'), plain('at'), named(step.stage, 'stage')];
     case 'assign':
       return [verb('Assign'), plain(step.what ? `${step.what.text} in turn among` : 'in turn among'), named(step.team, 'team')];
     case 'set':
@@ -194,15 +201,27 @@ function sayStep(step: Step): readonly Part[] {
         ...word(step.as),
       ];
     case 'pick out':
-      return [verb('Pick out'), value(plural(step.questions.length, 'answer')), plain('from'), condition(step.text), ...word(step.as)];
+      return [
+        verb('Pick out'),
+        value(
+          [
+            ...(step.document ? [documentWords(step.document.text)] : []),
+            ...(step.questions.length > 0 ? [plural(step.questions.length, 'answer')] : []),
+          ].join(' and '),
+        ),
+        plain('from'),
+        condition(step.text),
+        ...word(step.as),
+      ];
     case 'move':
-      return [verb('Move'), value(step.deal.text), plain('to'), named(step.stage, 'stage')];
+      return [verb('Move'), value(step.what.text), plain('to'), named(step.stage, 'stage')];
     case 'tell':
       return [
         verb('Tell'),
         step.who.kind === 'role' ? value(step.who.name.text) : named(step.who.name, 'addressee'),
         ...(step.byEmail ? [plain('by e-mail')] : []),
         condition(step.text),
+        ...(step.paper ? [plain('with'), value(step.paper.text)] : []),
       ];
     case 'hand over':
       return [
@@ -223,7 +242,7 @@ function sayStep(step: Step): readonly Part[] {
         ...word(step.as),
       ];
     case 'prepare':
-      return [verb('Prepare'), named(step.document, 'text'), ...word(step.as)];
+      return [verb('Prepare'), named(step.document, 'document'), ...word(step.as)];
     case 'stop':
       return [verb('Stop'), ...(step.reason ? [named(step.reason, 'text', `“${step.reason.text}”`)] : [])];
     case 'unknown':

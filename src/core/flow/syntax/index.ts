@@ -8,3 +8,4 @@ export { parseFlow, parseLines } from './parse';
 export { answerTypeText, clockText, printFlow, quote, stepRows, type PrintOptions } from './print';
 export { parser as flowParser } from './grammar.gen';
 export { VERB_WORDS } from './verbs';
+export { DOCUMENT_KINDS, DOCUMENT_PARTS, isDocumentKind, type DocumentKind, type DocumentPart } from './documents';

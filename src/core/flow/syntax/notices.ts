@@ -11,14 +11,20 @@ function addressee(row: Cursor): Addressee | undefined {
   return name && { kind: 'role', name };
 }
 
-/** `tell owner by email "…"`; the text may be a formula. */
+/** `tell owner by email "…"`; the text may be a formula, and `with paper` below it sends a prepared document along. */
 const tell: ReadStep<'tell'> = (row, clauses) => {
-  for (const clause of clauses) clause.say('“tell” takes no such clause', clause.row);
+  let paper: StepOf<'tell'>['paper'];
+  for (const clause of clauses) {
+    if (clause.take('with')) {
+      paper = clause.wantPath('the document that goes along');
+      clause.end();
+    } else clause.say('below “tell” only with … may stand', clause.row);
+  }
   const who = addressee(row);
   if (!who) return undefined;
   const byEmail = row.take('by', 'email') !== undefined;
   const text = row.wantFeel('what to tell them');
-  return text && { verb: 'tell', who, byEmail, text };
+  return text && { verb: 'tell', who, byEmail, text, ...(paper && { paper }) };
 };
 
 function part(row: Cursor): AnswerPart | undefined {

@@ -118,7 +118,11 @@ export function stepRows(step: Step): readonly string[] {
     case 'look up':
       return [`look up ${step.field.text} with ${quote(step.chain.text)}`];
     case 'open':
-      return [`open deal in ${quote(step.pipeline.text)} at ${quote(step.stage.text)}${as(step.as)}`];
+      return [
+        step.what === 'deal'
+          ? `open deal in ${quote(step.pipeline.text)} at ${quote(step.stage.text)}${as(step.as)}`
+          : `open application for ${quote(step.opening.text)} at ${quote(step.stage.text)}${as(step.as)}`,
+      ];
     case 'assign':
       return [`assign ${step.what ? `${step.what.text} ` : ''}in turn among ${quote(step.team.text)}`];
     case 'set':
@@ -155,11 +159,17 @@ export function stepRows(step: Step): readonly string[] {
         ),
       ];
     case 'pick out':
-      return [`pick out from ${feelText(step.text.parsed.text)}${as(step.as)}`, ...step.questions.map(questionText)];
+      return [
+        `pick out ${step.document ? `${step.document.text} ` : ''}from ${feelText(step.text.parsed.text)}${as(step.as)}`,
+        ...step.questions.map(questionText),
+      ];
     case 'move':
-      return [`move ${step.deal.text} to ${quote(step.stage.text)}`];
+      return [`move ${step.what.text} to ${quote(step.stage.text)}`];
     case 'tell':
-      return [`tell ${addresseeText(step.who)}${step.byEmail ? ' by email' : ''} ${feelText(step.text.parsed.text)}`];
+      return [
+        `tell ${addresseeText(step.who)}${step.byEmail ? ' by email' : ''} ${feelText(step.text.parsed.text)}`,
+        ...(step.paper ? [`with ${step.paper.text}`] : []),
+      ];
     case 'hand over':
       return [
         `hand over to ${quote(step.to.text)}${step.answer ? ` and wait, at most ${printDuration(step.answer.atMost.duration)}` : ''}${as(step.as)}`,

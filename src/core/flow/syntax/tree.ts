@@ -105,7 +105,8 @@ export type Step =
   | { readonly verb: 'score'; readonly target: Word; readonly scorecard: Named; readonly as?: Word }
   | { readonly verb: 'split'; readonly arms: readonly Arm[] }
   | { readonly verb: 'look up'; readonly field: Word; readonly chain: Named }
-  | { readonly verb: 'open'; readonly pipeline: Named; readonly stage: Named; readonly as?: Word }
+  | { readonly verb: 'open'; readonly what: 'deal'; readonly pipeline: Named; readonly stage: Named; readonly as?: Word }
+  | { readonly verb: 'open'; readonly what: 'application'; readonly opening: Named; readonly stage: Named; readonly as?: Word }
   | { readonly verb: 'assign'; readonly what?: Word; readonly team: Named }
   | { readonly verb: 'set'; readonly assignment: Assignment }
   | { readonly verb: 'note'; readonly text: Expr }
@@ -123,9 +124,23 @@ export type Step =
   | { readonly verb: 'wait'; readonly for: WaitFor; readonly as?: Word }
   | { readonly verb: 'gather'; readonly count: Amount; readonly atMost: Wait; readonly as?: Word }
   | { readonly verb: 'sort'; readonly text: Expr; readonly labels: readonly SortLabel[]; readonly as?: Word }
-  | { readonly verb: 'pick out'; readonly text: Expr; readonly questions: readonly Question[]; readonly as?: Word }
-  | { readonly verb: 'move'; readonly deal: Word; readonly stage: Named }
-  | { readonly verb: 'tell'; readonly who: Addressee; readonly byEmail: boolean; readonly text: Expr }
+  | {
+      readonly verb: 'pick out';
+      /** what kind of document it is, when its usual parts are wanted */
+      readonly document?: Word;
+      readonly text: Expr;
+      readonly questions: readonly Question[];
+      readonly as?: Word;
+    }
+  | { readonly verb: 'move'; readonly what: Word; readonly stage: Named }
+  | {
+      readonly verb: 'tell';
+      readonly who: Addressee;
+      readonly byEmail: boolean;
+      readonly text: Expr;
+      /** the result of a `prepare` line that goes along */
+      readonly paper?: Word;
+    }
   | {
       readonly verb: 'hand over';
       readonly to: Named;

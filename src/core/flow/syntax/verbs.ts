@@ -147,13 +147,21 @@ export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
   },
   open: (row, clauses) => {
     refuse(clauses, 'open');
+    if (row.take('application')) {
+      if (!row.want('for', 'open application for "Commissioning technician" at "Received"')) return undefined;
+      const opening = row.wantName('the opening');
+      if (!opening || !row.want('at', 'at "Received"')) return undefined;
+      const stage = row.wantName('the stage');
+      const as = row.asName();
+      return stage && { verb: 'open', what: 'application', opening, stage, ...(as && { as }) };
+    }
     if (!row.want('deal', 'open deal in "Glasshouse sales" at "Qualified"') || !row.want('in', 'open deal in "Glasshouse sales"'))
       return undefined;
     const pipeline = row.wantName('the pipeline');
     if (!pipeline || !row.want('at', 'at "Qualified"')) return undefined;
     const stage = row.wantName('the stage');
     const as = row.asName();
-    return stage && { verb: 'open', pipeline, stage, ...(as && { as }) };
+    return stage && { verb: 'open', what: 'deal', pipeline, stage, ...(as && { as }) };
   },
   assign: (row, clauses) => {
     refuse(clauses, 'assign');
@@ -196,11 +204,12 @@ export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
   ...READ_WAIT,
   ...READ_NOTICE,
   'pick out': (row, clauses) => {
+    const document = row.peek()?.text === 'from' ? undefined : row.wantPath('what kind of document it is (cv, brief)');
     if (!row.want('from', 'pick out from answer.text as brief')) return undefined;
     const text = row.wantFeel('the text to pick from', [['as', NAME]]);
     const as = row.asName();
     const questions = clauses.map(question).filter((asked) => asked !== undefined);
-    return text && { verb: 'pick out', text, questions, ...(as && { as }) };
+    return text && { verb: 'pick out', ...(document && { document }), text, questions, ...(as && { as }) };
   },
   sort: (row, clauses) => {
     const text = row.wantFeel('the text to sort', [['as', NAME]]);
@@ -210,10 +219,10 @@ export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
   },
   move: (row, clauses) => {
     refuse(clauses, 'move');
-    const deal = row.wantPath('the deal to move');
-    if (!deal || !row.want('to', 'move deal to "Meeting"')) return undefined;
+    const what = row.wantPath('the deal or application to move');
+    if (!what || !row.want('to', 'move deal to "Meeting"')) return undefined;
     const stage = row.wantName('the stage');
-    return stage && { verb: 'move', deal, stage };
+    return stage && { verb: 'move', what, stage };
   },
   call: (row, clauses) => {
     refuse(clauses, 'call');

@@ -8,6 +8,7 @@ import { compose } from './compose';
 import { lookUp } from './lookup';
 import { HeldBack } from '../connections';
 import { match } from './match';
+import { prepare } from './prepare';
 import { read } from './read';
 import { readForTrial } from './trial';
 
@@ -26,6 +27,8 @@ export async function answerRequest(world: World, held: HeldTrip, view: RecordVi
         return { kind: 'answer', answer: await lookUp(world, held, view, request) };
       case 'compose':
         return { kind: 'answer', answer: await compose(world, held, view, request) };
+      case 'prepare':
+        return { kind: 'answer', answer: await prepare(world, view, request) };
       case 'reply':
         return { kind: 'answer', answer: { kind: 'reply', came: (await answerTo(world.db, request.messageId)) ?? null } };
       default:

@@ -1,4 +1,4 @@
-import { ASKABLE_ROLES, type Library } from '../../../core/flow/check';
+import { ASKABLE_ROLES, DOCUMENTS, type Library } from '../../../core/flow/check';
 import type { PartSlot } from '../../../core/flow/say';
 
 /** What may be put in the place of a part; undefined: it is typed. */
@@ -19,7 +19,11 @@ export function choicesFor(slot: PartSlot, library: Library): readonly string[] 
     case 'pipeline':
       return library.pipelines.map((pipeline) => pipeline.name);
     case 'stage':
-      return [...new Set(library.pipelines.flatMap((pipeline) => pipeline.stages))];
+      return [...new Set([...library.pipelines, ...library.openings].flatMap((entry) => entry.stages))];
+    case 'opening':
+      return library.openings.map((opening) => opening.name);
+    case 'document':
+      return DOCUMENTS;
     case 'intake':
       return library.intakes.map((intake) => intake.name);
     case 'duration':
@@ -50,6 +54,8 @@ export const SLOT_HELP: Readonly<Record<PartSlot, string>> = {
   who: '',
   pipeline: '',
   stage: '',
+  opening: '',
+  document: '',
   intake: '',
   duration: '',
   clock: 'a time of day, for example 09:00',

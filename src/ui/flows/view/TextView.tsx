@@ -3,11 +3,11 @@ import { autocompletion, completionKeymap, type CompletionContext, type Completi
 import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands';
 import { HighlightStyle, LanguageSupport, LRLanguage, syntaxHighlighting } from '@codemirror/language';
 import { linter, lintGutter, type Diagnostic } from '@codemirror/lint';
-import { Annotation, EditorState, Transaction } from '@codemirror/state';
+import { Annotation, Compartment, EditorState, Transaction, type Extension } from '@codemirror/state';
 import { EditorView, hoverTooltip, keymap, lineNumbers, type Tooltip } from '@codemirror/view';
 import { styleTags, tags } from '@lezer/highlight';
 import { diffLines } from 'diff';
-import { useEffect, useRef } from 'react';
+import { useEffect, useLayoutEffect, useRef } from 'react';
 import { checkFlow, type Library } from '../../../core/flow/check';
 import { completeAt, helpAt } from '../../../core/flow/complete';
 import { flowParser, parseFlow, printFlow } from '../../../core/flow/syntax';
@@ -63,6 +63,16 @@ const dress = EditorView.theme({
 /** A change that was not typed here. */
 const fromOutside = Annotation.define<boolean>();
 
+/** The names a workspace has change while the view is open. */
+const known = new Compartment();
+
+/** Findings, help and completion, with these names. */
+const knowing = (library: Library): Extension => [
+  linter((editor) => findingsOf(editor.state.doc.toString(), library), { delay: 250 }),
+  hoverTooltip((editor, at) => helpTooltip(editor, at, library), { hoverTime: 250 }),
+  autocompletion({ override: [(context) => optionsAt(context, library)], icons: false }),
+];
+
 const shown = (text: string): string => printFlow(parseFlow(text).tree);
 
 /** The rows that differ, as changes of the document. */
@@ -100,9 +110,7 @@ export function TextView({ text, library, mayEdit, onChange }: Props) {
           syntaxHighlighting(looks),
           dress,
           lintGutter(),
-          linter((editor) => findingsOf(editor.state.doc.toString(), library), { delay: 250 }),
-          hoverTooltip((editor, at) => helpTooltip(editor, at, library), { hoverTime: 250 }),
-          autocompletion({ override: [(context) => optionsAt(context, library)], icons: false }),
+          known.of(knowing(library)),
           keymap.of([...completionKeymap, ...historyKeymap, indentWithTab, ...defaultKeymap]),
           EditorView.updateListener.of((update) => {
             if (!update.docChanged || update.transactions.every((transaction) => transaction.annotation(fromOutside))) return;
@@ -117,10 +125,14 @@ export function TextView({ text, library, mayEdit, onChange }: Props) {
       opened.current = null;
       view.destroy();
     };
-    // The view keeps its own text while it is open: only other names make a new one.
-  }, [library, mayEdit]);
-  // Undo, a mend or somebody else's change: what differs is put in; caret and scroll stay where they are.
+    // The view keeps its own text, caret and focus while it is open.
+  }, [mayEdit]);
   useEffect(() => {
+    opened.current?.dispatch({ effects: known.reconfigure(knowing(library)) });
+  }, [library]);
+  // Undo, a mend or somebody else's change: what differs is put in; caret and scroll stay where they are. In a layout effect, so
+  // that nothing can be typed between what was rendered and what is compared here.
+  useLayoutEffect(() => {
     const view = opened.current;
     if (!view || text === emitted.current) return;
     const next = shown(text);

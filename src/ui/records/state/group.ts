@@ -2,7 +2,7 @@ import { FIELDS } from '../../../core/facts';
 import { scalarText } from '../../kit/format';
 import type { Happening, KnownField, MessageItem } from './types';
 
-const GROUPS = ['Growing', 'Firm', 'Person', 'Reach', 'Deal'] as const;
+const GROUPS = ['Growing', 'Firm', 'Person', 'Reach', 'Candidate', 'Deal'] as const;
 const ORDER = new Map(FIELDS.map((field, i) => [`${field.record}.${field.key}`, i]));
 /** Shown in the page's head, so not again below. */
 const IN_HEAD = new Set(['person.name', 'person.first_name', 'person.last_name', 'company.name', 'person.status', 'company.status']);

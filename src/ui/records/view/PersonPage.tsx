@@ -45,6 +45,14 @@ export interface PersonView {
     readonly amount: number | null;
     readonly ownerName: string | null;
   }[];
+  readonly applications: readonly {
+    readonly id: string;
+    readonly openingId: string;
+    readonly openingName: string;
+    readonly stage: string;
+    readonly stageSince: number;
+    readonly ownerName: string | null;
+  }[];
   readonly merges: readonly MergeItem[];
   readonly score: {
     readonly tripId: string;
@@ -189,7 +197,7 @@ function ComesNext({
   const planned = view.messages.filter((message) => message.state === 'planned').sort((a, b) => (a.dueAt ?? 0) - (b.dueAt ?? 0));
   const [answer] = view.messages.filter((message) => message.direction === 'in');
   const waits = answer !== undefined && answer.handledAt === null;
-  const nothing = open.length + planned.length + view.deals.length + view.reviews.length === 0 && !view.score;
+  const nothing = open.length + planned.length + view.deals.length + view.applications.length + view.reviews.length === 0 && !view.score;
   return (
     <>
       <div className="bar">
@@ -273,6 +281,19 @@ function ComesNext({
             {deal.stage} since {dayText(deal.stageSince, zone)}
             {deal.amount === null ? '' : ` · ${deal.amount.toLocaleString('en-GB')} €`}
             {deal.ownerName ? ` · ${deal.ownerName}` : ''}
+          </p>
+        </Block>
+      ))}
+      {view.applications.map((application) => (
+        <Block
+          key={application.id}
+          glyph="▤"
+          tone="quiet"
+          title={<Link href={`/openings?of=${application.openingId}`}>Applies: {application.openingName}</Link>}
+        >
+          <p className="quiet">
+            {application.stage} since {dayText(application.stageSince, zone)}
+            {application.ownerName ? ` · ${application.ownerName}` : ''}
           </p>
         </Block>
       ))}

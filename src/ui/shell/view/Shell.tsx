@@ -81,6 +81,7 @@ export function Shell({ rail, children }: { readonly rail: RailView; readonly ch
         {link('/flows', 'Flows', rail.flows > 0 ? rail.flows : '')}
         {link('/records', 'Records', rail.records.toLocaleString('en-GB'))}
         {link('/pipeline', 'Pipeline', rail.deals > 0 ? rail.deals : '')}
+        {link('/openings', 'Openings', '')}
         {link('/duplicates', 'Duplicates', rail.pairs > 0 ? rail.pairs : '', true)}
         {link('/lookups', 'Lookups', '')}
         {link('/messages', 'Messages', rail.sentToday > 0 ? `${rail.sentToday} today` : '')}

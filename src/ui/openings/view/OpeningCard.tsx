@@ -1,0 +1,130 @@
+'use client';
+import { Button, TextField } from '@mui/material';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { call, sayProblem } from '../../client';
+import type { SaidText } from '../../kit/parts';
+
+export interface OpeningItem {
+  readonly id: string;
+  readonly name: string;
+  readonly place: string;
+  readonly description: string;
+  readonly criteria: readonly string[];
+  readonly stages: readonly string[];
+  readonly isOpen: boolean;
+  readonly applications: number;
+}
+
+const linesOf = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
+
+/** What an opening is, and what a good candidate for it has; changed in place. */
+export function OpeningCard({
+  opening,
+  mayChange,
+  onSaid,
+}: {
+  readonly opening: OpeningItem;
+  readonly mayChange: boolean;
+  readonly onSaid: (said: SaidText) => void;
+}) {
+  const router = useRouter();
+  const [draft, setDraft] = useState<{ place: string; description: string; criteria: string; stages: string } | null>(null);
+  const save = (isOpen: boolean): void => {
+    const body = draft
+      ? { place: draft.place, description: draft.description, criteria: linesOf(draft.criteria), stages: linesOf(draft.stages), isOpen }
+      : { place: opening.place, description: opening.description, criteria: [...opening.criteria], stages: [...opening.stages], isOpen };
+    call('saveOpening', { params: { id: opening.id }, body }).then(
+      () => {
+        setDraft(null);
+        onSaid({ calm: true, text: isOpen ? 'Kept.' : 'Closed: flows cannot name it any more, and who has applied stays.' });
+        router.refresh();
+      },
+      (error: unknown) => {
+        onSaid({ calm: false, text: sayProblem(error) });
+      },
+    );
+  };
+  if (draft) {
+    const field = (key: keyof typeof draft, label: string, rows = 1) => (
+      <TextField
+        label={label}
+        multiline={rows > 1}
+        minRows={rows}
+        maxRows={rows + 6}
+        value={draft[key]}
+        onChange={(event) => {
+          setDraft({ ...draft, [key]: event.target.value });
+        }}
+      />
+    );
+    return (
+      <form
+        className="opening-card"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save(opening.isOpen);
+        }}
+      >
+        {field('place', 'Where')}
+        {field('description', 'What the work is', 4)}
+        {field('criteria', 'What a good candidate has, one a line', 4)}
+        {field('stages', 'Stages, one a line', 4)}
+        <div className="deeds">
+          <Button type="submit" variant="contained">
+            Keep
+          </Button>
+          <Button
+            onClick={() => {
+              setDraft(null);
+            }}
+          >
+            Leave it
+          </Button>
+        </div>
+      </form>
+    );
+  }
+  return (
+    <div className="opening-card">
+      <p>{opening.description || <span className="quiet">Nothing is said about the work yet.</span>}</p>
+      {opening.criteria.length > 0 ? (
+        <>
+          <h3>A good candidate has</h3>
+          <ul>
+            {opening.criteria.map((criterion) => (
+              <li key={criterion}>{criterion}</li>
+            ))}
+          </ul>
+        </>
+      ) : null}
+      {mayChange ? (
+        <div className="deeds">
+          <Button
+            onClick={() => {
+              setDraft({
+                place: opening.place,
+                description: opening.description,
+                criteria: opening.criteria.join('\n'),
+                stages: opening.stages.join('\n'),
+              });
+            }}
+          >
+            Change
+          </Button>
+          <Button
+            onClick={() => {
+              save(!opening.isOpen);
+            }}
+          >
+            {opening.isOpen ? 'Close it' : 'Open it again'}
+          </Button>
+        </div>
+      ) : null}
+    </div>
+  );
+}

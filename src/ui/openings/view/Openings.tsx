@@ -1,0 +1,254 @@
+'use client';
+import { Button, MenuItem, Select, TextField } from '@mui/material';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { plural } from '../../../core/base';
+import { USUAL_STAGES } from '../../../core/hiring';
+import { call, sayProblem } from '../../client';
+import { ago } from '../../kit/format';
+import Link from '../../kit/Link';
+import { Empty, Said, Tag, TopBar, type SaidText } from '../../kit/parts';
+import { OpeningCard, type OpeningItem } from './OpeningCard';
+import './openings.css';
+
+interface Applicant {
+  readonly id: string;
+  readonly personId: string;
+  readonly personName: string;
+  readonly stage: string;
+  readonly stageSince: number;
+  readonly ownerName: string | null;
+  readonly createdAt: number;
+  readonly education: string | null;
+  readonly serviceYears: number | null;
+  readonly years: number | null;
+  readonly languages: string | null;
+  readonly driving: boolean | null;
+  readonly place: string | null;
+}
+interface Props {
+  readonly openings: readonly OpeningItem[];
+  readonly view: { readonly opening: OpeningItem; readonly applications: readonly Applicant[] } | null;
+  readonly now: number;
+  readonly mayChange: boolean;
+}
+
+/** What people can apply for, and who has: what their papers say side by side, and how far each is. */
+export function Openings({ openings, view, now, mayChange }: Props) {
+  const router = useRouter();
+  const [said, setSaid] = useState<SaidText | null>(null);
+  const [naming, setNaming] = useState<string | null>(null);
+  const failed = (error: unknown): void => {
+    setSaid({ calm: false, text: sayProblem(error) });
+  };
+  const make = (name: string): void => {
+    call('createOpening', { body: { name, stages: [...USUAL_STAGES], criteria: [], place: '', description: '', isOpen: true } }).then(
+      ({ id }) => {
+        setNaming(null);
+        router.push(`/openings?of=${id}`);
+        router.refresh();
+      },
+      failed,
+    );
+  };
+  return (
+    <>
+      <TopBar
+        title="Openings"
+        tags={<span className="quiet">{plural(openings.filter((opening) => opening.isOpen).length, 'open one')}</span>}
+      >
+        {mayChange && naming === null ? (
+          <Button
+            onClick={() => {
+              setNaming('');
+            }}
+          >
+            New opening
+          </Button>
+        ) : null}
+        {naming === null ? null : (
+          <form
+            className="name-it"
+            onSubmit={(event) => {
+              event.preventDefault();
+              make(naming);
+            }}
+          >
+            <TextField
+              autoFocus
+              label="What is it called?"
+              value={naming}
+              onChange={(event) => {
+                setNaming(event.target.value);
+              }}
+              onKeyDown={(event) => {
+                if (event.key === 'Escape') setNaming(null);
+              }}
+            />
+            <Button type="submit" variant="contained" disabled={naming.trim() === ''}>
+              Make it
+            </Button>
+          </form>
+        )}
+      </TopBar>
+      <Said
+        said={said}
+        onClose={() => {
+          setSaid(null);
+        }}
+      />
+      {view === null ? (
+        <Empty title="Nobody is looked for yet">
+          An opening has a description, what a good candidate has, and its stages. Flows put applications here with “open application for
+          …”.
+        </Empty>
+      ) : (
+        <div className="cols">
+          <section className="col paper openings-list" aria-label="Openings">
+            {openings.map((opening) => (
+              <Link
+                key={opening.id}
+                href={`/openings?of=${opening.id}`}
+                className={opening.id === view.opening.id ? 'on' : ''}
+                aria-current={opening.id === view.opening.id ? 'page' : undefined}
+              >
+                <span className="strong">{opening.name}</span>
+                <span className="quiet small">
+                  {opening.place}
+                  {opening.place ? ' · ' : ''}
+                  {plural(opening.applications, 'application')}
+                  {opening.isOpen ? '' : ' · closed'}
+                </span>
+              </Link>
+            ))}
+            <OpeningCard opening={view.opening} mayChange={mayChange} onSaid={setSaid} />
+          </section>
+          <section className="col" style={{ flex: '1 1 700px' }} aria-label={`Applications for ${view.opening.name}`}>
+            <Applicants view={view} now={now} mayChange={mayChange} onProblem={failed} />
+          </section>
+        </div>
+      )}
+    </>
+  );
+}
+
+function Applicants({
+  view,
+  now,
+  mayChange,
+  onProblem,
+}: {
+  readonly view: NonNullable<Props['view']>;
+  readonly now: number;
+  readonly mayChange: boolean;
+  readonly onProblem: (error: unknown) => void;
+}) {
+  const router = useRouter();
+  const [stage, setStage] = useState<string | null>(null);
+  const { opening, applications } = view;
+  const shown = applications.filter((application) => stage === null || application.stage === stage);
+  const move = (id: string, to: string): void => {
+    call('changeApplication', { params: { id }, body: { stage: to } }).then(() => {
+      router.refresh();
+    }, onProblem);
+  };
+  if (applications.length === 0)
+    return (
+      <Empty title="Nobody has applied yet">
+        A flow opens applications with “open application for "{opening.name}" at "{opening.stages[0]}"”, for example from a form that takes
+        a CV.
+      </Empty>
+    );
+  return (
+    <>
+      <div className="stages" role="group" aria-label="Stage">
+        {[null, ...opening.stages].map((entry) => (
+          <button
+            key={entry ?? ''}
+            className={entry === stage ? 'on' : ''}
+            aria-pressed={entry === stage}
+            onClick={() => {
+              setStage(entry);
+            }}
+          >
+            {entry ?? 'All'}{' '}
+            <span className="quiet">{applications.filter((application) => entry === null || application.stage === entry).length}</span>
+          </button>
+        ))}
+      </div>
+      <div style={{ overflow: 'auto' }}>
+        <table className="plain applicants">
+          <thead>
+            <tr>
+              <th>Candidate</th>
+              <th>Training</th>
+              <th className="right">Field service</th>
+              <th>Languages</th>
+              <th>Drives</th>
+              <th>Stage</th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((application) => (
+              <tr key={application.id}>
+                <td>
+                  <Link href={`/records/people/${application.personId}`} className="strong">
+                    {application.personName}
+                  </Link>
+                  <div className="quiet small">
+                    {application.place ? `${application.place} · ` : ''}
+                    <Link href={`/records/people/${application.personId}/dossier`}>dossier</Link>
+                  </div>
+                </td>
+                <td className="said">{application.education ?? <span className="quiet">not said</span>}</td>
+                <td className="right">{yearsText(application)}</td>
+                <td className="said">{application.languages ?? <span className="quiet">not said</span>}</td>
+                <td>
+                  {application.driving === null ? (
+                    <span className="quiet">not said</span>
+                  ) : (
+                    <Tag tone={application.driving ? 'moss' : 'brick'}>{application.driving ? '✓ yes' : '✕ no'}</Tag>
+                  )}
+                </td>
+                <td>
+                  {mayChange ? (
+                    <Select
+                      value={application.stage}
+                      onChange={(event) => {
+                        move(application.id, event.target.value);
+                      }}
+                      inputProps={{ 'aria-label': `Stage of ${application.personName}` }}
+                      sx={{ fontSize: 12 }}
+                    >
+                      {opening.stages.map((to) => (
+                        <MenuItem key={to} value={to}>
+                          {to}
+                        </MenuItem>
+                      ))}
+                    </Select>
+                  ) : (
+                    application.stage
+                  )}
+                  <div className="quiet small">
+                    {application.ownerName ?? 'nobody looks after it'}, {ago(application.stageSince, now)}
+                  </div>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {shown.length === 0 ? <p className="quiet none">Nobody is at {stage}.</p> : null}
+      </div>
+    </>
+  );
+}
+
+function yearsText({ serviceYears, years }: Applicant) {
+  if (years === null) return <span className="quiet">not said</span>;
+  return (
+    <>
+      {serviceYears === null ? 'none said' : plural(serviceYears, 'year')}
+      <div className="quiet small">of {plural(years, 'year')} of work</div>
+    </>
+  );
+}
