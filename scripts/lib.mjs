@@ -70,8 +70,14 @@ const DEBIAN = {
   postgresql: () =>
     fs.existsSync('/usr/lib/postgresql') &&
     fs.readdirSync('/usr/lib/postgresql').some((v) => fs.existsSync(`/usr/lib/postgresql/${v}/bin/initdb`)),
+  'dovecot-imapd': () => fs.existsSync('/usr/sbin/dovecot'),
+  'dovecot-lmtpd': () => fs.existsSync('/usr/lib/dovecot/lmtp'),
+  radicale: () => fs.existsSync('/usr/bin/radicale'),
   chromium: () => fs.existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium'),
 };
+
+/** Real servers that the demo's mailboxes and calendars are kept in. */
+export const DEMO_SERVERS = ['dovecot-imapd', 'dovecot-lmtpd', 'radicale'];
 
 /** Debian packages that are missing are installed where that is permitted, else the one command to type is said. */
 export function ensureDebian(names) {
@@ -188,7 +194,7 @@ export class Child {
 }
 
 /** In the order in which the stand-ins take them. */
-const STANDIN_PORTS = ['web', 'providers', 'smtp', 'mail', 'inbound', 'hooks', 'sources'];
+const STANDIN_PORTS = ['web', 'providers', 'smtp', 'mail', 'inbound', 'hooks', 'sources', 'imap', 'lmtp', 'calendar'];
 
 const program = (name) => ['--enable-source-maps', `dist/${name}.mjs`];
 
@@ -210,6 +216,8 @@ export async function startProcesses({ databaseUrl, demo, port, workers = 1, web
       MILLRACE_STANDIN_WEB: `127.0.0.1:${ports.web}`,
       MILLRACE_STANDIN_MAIL: `http://127.0.0.1:${ports.mail}`,
       MILLRACE_STANDIN_HOOKS: `127.0.0.1:${ports.hooks}`,
+      MILLRACE_STANDIN_IMAP: `127.0.0.1:${ports.imap}`,
+      MILLRACE_STANDIN_CALENDAR: `127.0.0.1:${ports.calendar}`,
       MILLRACE_PROVIDERS: `http://127.0.0.1:${ports.providers}`,
       MILLRACE_SOURCES: `http://127.0.0.1:${ports.sources}`,
     }),
@@ -267,7 +275,7 @@ export function runProgram(name, env, args = []) {
  */
 export async function freshWorld(home, { seed = () => 'demo/workspace.json', workers, env: more = {} } = {}) {
   ensurePackages();
-  ensureDebian(['postgresql']);
+  ensureDebian(['postgresql', ...DEMO_SERVERS]);
   await ensureBuilt();
   stopDatabase(home, 'destroy');
   fs.rmSync(home, { recursive: true, force: true });

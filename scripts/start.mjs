@@ -2,6 +2,7 @@
 // `npm start`: everything from a fresh checkout to a running Millrace. `-- --empty` starts without demo data and stand-ins.
 import path from 'node:path';
 import {
+  DEMO_SERVERS,
   ensureBuilt,
   ensureDebian,
   ensurePackages,
@@ -22,7 +23,7 @@ const home = empty ? path.join(ROOT, '.local/empty') : ROOT;
 const ownDatabase = !(empty && process.env.DATABASE_URL);
 
 ensurePackages();
-if (ownDatabase) ensureDebian(['postgresql']);
+ensureDebian([...(ownDatabase ? ['postgresql'] : []), ...(empty ? [] : DEMO_SERVERS)]);
 const databaseUrl = ownDatabase ? startDatabase(home) : process.env.DATABASE_URL;
 let running;
 let stopping = false;

@@ -1,6 +1,7 @@
 import { DESK_OPERATIONS } from './operations-desk';
 import { FLOW_OPERATIONS } from './operations-flows';
 import { INTAKE_OPERATIONS } from './operations-intakes';
+import { WATCHED_OPERATIONS } from './operations-watched';
 import { OPENING_OPERATIONS } from './operations-openings';
 import { RECORD_OPERATIONS } from './operations-records';
 import { RESEARCH_OPERATIONS } from './operations-research';
@@ -11,6 +12,7 @@ export type { ApiAction, Operation } from './op';
 export const OPERATIONS = {
   ...RECORD_OPERATIONS,
   ...OPENING_OPERATIONS,
+  ...WATCHED_OPERATIONS,
   ...FLOW_OPERATIONS,
   ...DESK_OPERATIONS,
   ...RESEARCH_OPERATIONS,

@@ -11,6 +11,8 @@ const schema = z.object({
   MILLRACE_STANDIN_WEB: z.string().optional(),
   MILLRACE_STANDIN_MAIL: z.string().optional(),
   MILLRACE_STANDIN_HOOKS: z.string().optional(),
+  MILLRACE_STANDIN_IMAP: z.string().optional(),
+  MILLRACE_STANDIN_CALENDAR: z.string().optional(),
   MILLRACE_PROVIDERS: z.string().optional(),
   MILLRACE_SOURCES: z.string().optional(),
   MILLRACE_WORKSPACE: z.string().optional(),
@@ -32,6 +34,10 @@ export interface Config {
   readonly standinMail: string | null;
   /** `host:port` of the stand-in that takes webhooks */
   readonly standinHooks: string | null;
+  /** `host:port` of the mail server that keeps the demo's mailboxes */
+  readonly standinImap: string | null;
+  /** `host:port` of the calendar server of the demo */
+  readonly standinCalendar: string | null;
   /** base URL of the lookup providers */
   readonly providers: string | null;
   /** base URL of the sources on companies and people: news, register, directory, jobs */
@@ -59,6 +65,8 @@ export function readConfig(env: Readonly<Record<string, string | undefined>> = p
     standinWeb: data.MILLRACE_STANDIN_WEB ?? null,
     standinMail: data.MILLRACE_STANDIN_MAIL ?? null,
     standinHooks: data.MILLRACE_STANDIN_HOOKS ?? null,
+    standinImap: data.MILLRACE_STANDIN_IMAP ?? null,
+    standinCalendar: data.MILLRACE_STANDIN_CALENDAR ?? null,
     providers: data.MILLRACE_PROVIDERS ?? null,
     sources: data.MILLRACE_SOURCES ?? null,
     workspaceFile: data.MILLRACE_WORKSPACE ?? null,

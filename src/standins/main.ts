@@ -1,23 +1,38 @@
 /**
  * The simulated outside as one process: web, lookup providers, other systems and mail recipients, each a server of its own on loopback.
- * Ports come from the command line: `main.ts WEB PROVIDERS SMTP MAIL_CONTROL INBOUND HOOKS SOURCES [JOURNAL]`.
+ * Ports come from the command line: `main.ts WEB PROVIDERS SMTP MAIL_CONTROL INBOUND HOOKS SOURCES IMAP LMTP CALENDAR [JOURNAL]`.
+ * Mailboxes and calendars are real servers of Debian's; where one is not installed, it is left out and that is said.
  */
+import { startCalendars } from './calendars';
+import { isInstalled } from './daemon';
 import { startHooks } from './hooks';
 import { startMail } from './mail';
+import { deliverAll, startMailboxes } from './mailboxes';
 import { startProviders } from './providers';
+import type { StandIn } from './server';
 import { startSources } from './sources';
 import { startWeb } from './web';
 
-const [web = 0, providers = 0, smtp = 0, control = 0, inbound = 0, hooks = 0, sources = 0] = process.argv.slice(2, 9).map(Number);
-const journalFile = process.argv[9];
+const [web = 0, providers = 0, smtp = 0, control = 0, inbound = 0, hooks = 0, sources = 0, imap = 0, lmtp = 0, calendar = 0] = process.argv
+  .slice(2, 12)
+  .map(Number);
+const journalFile = process.argv[12];
 const folders = ['demo/web', ...(process.env.MILLRACE_WEB_DIRS ?? '').split(':').filter((folder) => folder !== '')];
-const running = [
+const running: StandIn[] = [
   await startWeb(folders, web),
   await startProviders(providers),
   await startHooks(hooks),
   await startSources('demo/sources', sources),
   await startMail({ smtpPort: smtp, controlPort: control, inboundPort: inbound, ...(journalFile ? { journalFile } : {}) }),
 ];
+if (isInstalled('dovecot')) {
+  const mailboxes = await startMailboxes({ imapPort: imap, lmtpPort: lmtp, accounts: { 'office@thornwick.example': 'glasshouse' } });
+  await deliverAll('demo/mails', (to, raw) => mailboxes.deliver(to, raw));
+  running.push(mailboxes);
+} else process.stderr.write('no mailboxes: the package dovecot-imapd is not installed\n');
+if (isInstalled('radicale'))
+  running.push(await startCalendars({ port: calendar, user: 'sales', password: 'glasshouse', folder: 'demo/calendars' }));
+else process.stderr.write('no calendars: the package radicale is not installed\n');
 process.stdout.write(`stand-ins ready ${process.pid}\n`);
 const stop = (): void => {
   void Promise.all(running.map((server) => server.close())).then(() => {

@@ -2,6 +2,7 @@
 import fs from 'node:fs';
 import { formSchema, type Form } from '../core/intake';
 import { formIntake } from '../server/usecases/forms';
+import { watchedIntake } from '../server/usecases/watched';
 import { libraryParts, librarySchema, type Library } from '../core/flow/check';
 
 interface Workspace {
@@ -9,6 +10,7 @@ interface Workspace {
   readonly teams: readonly { readonly name: string }[];
   readonly users: readonly { readonly name: string }[];
   readonly webhooks: readonly { readonly name: string }[];
+  readonly watched: readonly { readonly name: string; readonly settings: { readonly kind: 'mailbox' | 'calendar' } }[];
   readonly openings: readonly { readonly name: string; readonly stages: readonly string[] }[];
   readonly mailboxes: readonly { readonly name: string }[];
   readonly forms: readonly { readonly name: string; readonly form: Form }[];
@@ -16,7 +18,11 @@ interface Workspace {
 const intakeOf = (name: string, form: Form) => formIntake(name, formSchema.parse(form));
 const workspace = JSON.parse(fs.readFileSync('demo/workspace.json', 'utf8')) as Workspace;
 export const DEMO_LIBRARY: Library = librarySchema.parse({
-  ...libraryParts([...workspace.library, ...workspace.forms.map(({ name, form }) => ({ kind: 'intake', body: intakeOf(name, form) }))]),
+  ...libraryParts([
+    ...workspace.library,
+    ...workspace.forms.map(({ name, form }) => ({ kind: 'intake', body: intakeOf(name, form) })),
+    ...workspace.watched.map(({ name, settings }) => ({ kind: 'intake', body: watchedIntake(name, settings.kind) })),
+  ]),
   teams: workspace.teams.map((team) => team.name),
   connections: workspace.mailboxes.map((box) => box.name),
   people: workspace.users.map((user) => user.name),

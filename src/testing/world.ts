@@ -14,6 +14,7 @@ import {
   type DirectoryCriteria,
   type DirectoryHit,
   type FetchedPage,
+  type FoundMail,
   type IncomingMail,
   type OutgoingMail,
   type ProviderAnswer,
@@ -36,6 +37,11 @@ export interface SentMail extends OutgoingMail {
 export class Outside {
   readonly mails: SentMail[] = [];
   readonly searched: SourceQuestion[] = [];
+  /** what lies in every mailbox, and how the server fails */
+  readonly mailbox: FoundMail[] = [];
+  mailboxFails: WorldFailure | null = null;
+  /** iCalendar texts of every calendar */
+  calendars: readonly string[] | WorldFailure = [];
   source: (question: SourceQuestion) => SourceState | WorldFailure = () => ({ kind: 'done', documents: [], costMicro: 0 });
   collected: (source: SourceName, job: string) => SourceState | WorldFailure = () => ({ kind: 'done', documents: [], costMicro: 0 });
   directory: (criteria: DirectoryCriteria) => readonly DirectoryHit[] = () => [];
@@ -149,6 +155,21 @@ export async function testWorld(): Promise<TestWorld> {
         return { count: hits.length, hits: hits.slice(from, from + count) };
       },
     },
+    mailboxes: {
+      look: async (_account, { cursor, limit }) => {
+        if (outside.mailboxFails) throw outside.mailboxFails;
+        const from = cursor?.uidNext ?? 0;
+        const mails = outside.mailbox.slice(from, from + limit);
+        const uidNext = from + mails.length;
+        return { mails, cursor: { uidValidity: '1', uidNext }, more: outside.mailbox.length > uidNext };
+      },
+    },
+    calendars: {
+      read: async () => {
+        if (outside.calendars instanceof WorldFailure) throw outside.calendars;
+        return outside.calendars;
+      },
+    },
     webhooks: {
       post: async (call) => {
         const answer = outside.hook(call);
@@ -217,6 +238,8 @@ export function replyTo(mail: SentMail, text: string, more: Partial<IncomingMail
     text,
     inReplyTo: mail.messageId,
     references: [...mail.references, mail.messageId],
+    sentAt: null,
+    files: [],
     autoSubmitted: false,
     deliveryStatus: null,
     ...more,

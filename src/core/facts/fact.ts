@@ -15,6 +15,8 @@ export const SOURCE_KINDS = [
   'crm',
   'file',
   'form',
+  'mail',
+  'calendar',
   'api',
   'flow',
 ] as const;
@@ -35,6 +37,8 @@ export const SOURCE_LABELS: Record<SourceKind, string> = {
   crm: 'CRM',
   file: 'file',
   form: 'form',
+  mail: 'mail',
+  calendar: 'calendar',
   api: 'API',
   flow: 'flow',
 };

@@ -19,6 +19,8 @@ const RANK: Record<SourceKind, number> = {
   crm: 40,
   file: 40,
   form: 40,
+  mail: 40,
+  calendar: 40,
   api: 40,
   document: 39,
   flow: 30,

@@ -24,3 +24,7 @@ export {
 } from './form';
 export { answerName, flatten, guessPayload, payloadMatchingSchema, payloadRow, type PayloadMatching } from './payload';
 export { planRows, type Known, type PlanOptions, type RowPlan } from './plan';
+
+export { addressRow, leftAlone, mailRuleSchema, siteOf, type MailRule, type MailToJudge } from './mail';
+export { meetingsIn, outsiders, type Attendee, type Meeting } from './meetings';
+export { WATCHED_ANSWERS, watchedSchema, type CalendarSettings, type MailboxSettings, type WatchedSettings } from './watched';

@@ -8,7 +8,7 @@ export { whatTheyDo, type Sentence } from './summary';
 export { speaksToMachines } from './skills/standing';
 export { classify, type LabelGiven, type Sorted } from './classify';
 export { worthReading, type PageLink } from './links';
-export { understandReply, type ReplyKind, type ReplyReading } from './reply';
+export { ownWords, understandReply, withoutSignature, type ReplyKind, type ReplyReading } from './reply';
 export { parseDeliveryStatus, type DeliveryStatus } from './dsn';
 export { sentencesOf } from './sentences';
 export { pickDocument } from './documents';

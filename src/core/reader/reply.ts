@@ -90,6 +90,16 @@ export function ownWords(body: string): string {
     .trim();
 }
 
+const GREETING =
+  /^(?:(?:kind|best|warm|many)? ?(?:regards|wishes|thanks)|yours (?:sincerely|faithfully)|cheers|sincerely|mit (?:freundlichen|besten) grussen|(?:viele|beste|liebe|herzliche) grusse|(?:met )?(?:vriendelijke|hartelijke) groet(?:en)?|un (?:cordial )?saludo|saludos(?: cordiales)?|atentamente|cordialement|bien a vous|meilleures salutations)[,.! ]*$/;
+
+/** What was written, up to the words that take leave: without name, numbers and slogans below them. */
+export function withoutSignature(text: string): string {
+  const lines = text.split('\n');
+  const leave = lines.findIndex((line, i) => i > 0 && GREETING.test(fold(line).trim()));
+  return (leave < 0 ? lines : lines.slice(0, leave)).join('\n').trim();
+}
+
 /** Understands an answer by rules: its kind, the objection, a date, and the sentence that decided it. */
 export function understandReply(subject: string, body: string, headers: { readonly autoSubmitted: boolean }): ReplyReading {
   const text = ownWords(body);

@@ -1,33 +1,8 @@
-import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
+import { readMail } from '../net';
 import type { IncomingMail, Log } from '../ports';
 
 const MAX_BYTES = 10 * 1024 * 1024;
-
-/** Reads the bytes of a mail. Missing headers become empty; a mail without id gets one from its contents. */
-export async function readMail(raw: Buffer): Promise<IncomingMail> {
-  const mail = await simpleParser(raw, { keepDeliveryStatus: true } as Parameters<typeof simpleParser>[1]);
-  const part = (type: RegExp): string => mail.attachments.find((entry) => type.test(entry.contentType))?.content.toString('utf8') ?? '';
-  const status = part(/^message\/delivery-status$/);
-  const references = typeof mail.references === 'string' ? [mail.references] : (mail.references ?? []);
-  const sender = mail.from?.value[0];
-  const auto = mail.headers.get('auto-submitted');
-  return {
-    messageId:
-      mail.messageId ??
-      `<no-id-${raw.length}-${Buffer.from(mail.subject ?? '')
-        .toString('hex')
-        .slice(0, 24)}-${mail.date?.getTime() ?? 0}@inbound>`,
-    from: sender?.address?.toLowerCase() ?? '',
-    fromName: sender?.name ?? '',
-    subject: mail.subject ?? '',
-    text: mail.text ?? '',
-    inReplyTo: mail.inReplyTo ?? null,
-    references,
-    autoSubmitted: typeof auto === 'string' && auto !== 'no',
-    deliveryStatus: status === '' ? null : { status, original: part(/^(?:text\/rfc822-headers|message\/rfc822)$/) },
-  };
-}
 
 /** Listens on loopback for mail to our mailboxes. A mail is accepted only after `take` has kept it. */
 export function listenForMail(options: {

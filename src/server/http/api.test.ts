@@ -232,7 +232,7 @@ describe('the way by API alone', () => {
     const looked = await call('POST', '/flow-files?name=g.race', file);
     expect(looked.body).toMatchObject({ name: 'Grüße ‹1›', freeName: 'Grüße ‹1› 2', lines: 2 });
     expect(looked.body.matches).toEqual([
-      expect.objectContaining({ key: 'team west', state: 'missing', here: ['north', 'south'], choice: { does: 'leave' } }),
+      expect.objectContaining({ key: 'team west', state: 'missing', here: ['hiring', 'north', 'south'], choice: { does: 'leave' } }),
     ]);
     const take = (choices: unknown, name = 'From a file') =>
       call('POST', '/flow-files/take-in', { bundle: looked.body.bundle, choices, name });

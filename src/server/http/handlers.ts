@@ -10,6 +10,7 @@ import * as flows from '../usecases/flows';
 import * as forms from '../usecases/forms';
 import * as imports from '../usecases/imports';
 import { moveClock, readClock } from '../usecases/clock';
+import * as watched from '../usecases/watched';
 import * as openings from '../usecases/openings';
 import * as hooks from '../usecases/webhook-intakes';
 import { connectWebhook } from '../usecases/webhooks';
@@ -71,6 +72,13 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
     await records.addNote(world, actor, 'person', params.id ?? '', body.text);
     return ok;
   },
+  listWatched: async ({ world }) => ({ items: await watched.watchedDoors(world) }),
+  createWatched: ({ world, actor, body }) => watched.createWatched(world, actor, body),
+  getWatched: ({ world, params }) => watched.watchedDoor(world, params.id ?? ''),
+  saveWatched: ({ world, actor, params, body }) => watched.saveWatched(world, actor, params.id ?? '', body),
+  lookAtWatched: ({ world, params }) => watched.lookNow(world, params.id ?? ''),
+  previewWatched: async ({ world, body }) => ({ items: await watched.previewWatched(world, body) }),
+  mendArrival: ({ world, params, body }) => watched.mendArrival(world, params.id ?? '', body.raw),
   listOpenings: async ({ world }) => ({ items: await openings.openings(world) }),
   createOpening: ({ world, actor, body }) => openings.createOpening(world, actor, body),
   getOpening: ({ world, params }) => openings.opening(world, params.id ?? ''),

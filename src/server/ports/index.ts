@@ -75,11 +75,53 @@ export interface IncomingMail {
   readonly fromName: string;
   readonly subject: string;
   readonly text: string;
+  readonly sentAt: Instant | null;
   readonly inReplyTo: string | null;
   readonly references: readonly string[];
   readonly autoSubmitted: boolean;
   /** the parts of a delivery status report, when it is one */
   readonly deliveryStatus: { readonly status: string; readonly original: string } | null;
+  readonly files: readonly { readonly name: string; readonly bytes: Uint8Array }[];
+}
+
+/** How to get at a mailbox by IMAP (RFC 9051). */
+export interface MailboxAccount {
+  readonly host: string;
+  readonly port: number;
+  readonly secure: boolean;
+  readonly user: string;
+  readonly password: string;
+}
+/** How far a folder has been read; void when its `uidValidity` changes. */
+export interface MailboxCursor {
+  readonly uidValidity: string;
+  readonly uidNext: number;
+}
+export interface FoundMail extends IncomingMail {
+  /** a person has answered it in their mail program */
+  readonly answered: boolean;
+}
+export interface Mailboxes {
+  /**
+   * Mails of a folder that have come since the cursor, oldest first, at most `limit`; without a cursor the newest. Nothing in
+   * the mailbox is changed, marks neither. Mails that are too large come without their words. Throws `WorldFailure`.
+   */
+  look(
+    account: MailboxAccount,
+    ask: { readonly folder: string; readonly cursor: MailboxCursor | null; readonly unreadOnly: boolean; readonly limit: number },
+  ): Promise<{ readonly mails: readonly FoundMail[]; readonly cursor: MailboxCursor; readonly more: boolean }>;
+}
+
+/** A calendar by CalDAV (RFC 4791), or as an iCalendar file that is fetched. */
+export interface CalendarAccount {
+  readonly kind: 'caldav' | 'feed';
+  readonly url: string;
+  readonly user: string;
+  readonly password: string;
+}
+export interface Calendars {
+  /** iCalendar texts with the events that touch these times. Throws `WorldFailure`. */
+  read(account: CalendarAccount, from: Instant, until: Instant): Promise<readonly string[]>;
 }
 
 export interface FetchedPage extends PageText {

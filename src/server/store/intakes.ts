@@ -3,7 +3,7 @@ import type { Tx } from '../db';
 
 export interface IntakeRow {
   readonly id: string;
-  readonly kind: 'form' | 'webhook';
+  readonly kind: 'form' | 'webhook' | 'mailbox' | 'calendar';
   readonly name: string;
   readonly slug: string;
   readonly isOn: boolean;
@@ -13,9 +13,15 @@ export interface IntakeRow {
   readonly lastAt: Instant | null;
   readonly taken: number;
   readonly refused: number;
+  /** of doors that are looked at: how far, when last, and what went wrong then */
+  readonly cursor: unknown;
+  readonly lookedAt: Instant | null;
+  readonly problem: string | null;
 }
 
-const columns = (tx: Tx) => tx`i.id, i.kind, i.name, i.slug, i.is_on, i.body, i.secret, i.created_at, i.last_at,
+const columns = (
+  tx: Tx,
+) => tx`i.id, i.kind, i.name, i.slug, i.is_on, i.body, i.secret, i.created_at, i.last_at, i.cursor, i.looked_at, i.problem,
   (select count(*)::int from intake_entry e where e.intake_id = i.id and e.state = 'taken') as taken,
   (select count(*)::int from intake_entry e where e.intake_id = i.id and e.state = 'refused') as refused`;
 
@@ -43,6 +49,47 @@ export async function insertIntake(
 }
 export async function updateIntake(tx: Tx, id: string, change: { readonly body: unknown; readonly isOn: boolean }): Promise<void> {
   await tx`update intake set body = ${tx.json(change.body as never)}, is_on = ${change.isOn} where id = ${id}`;
+}
+
+/** Changes what opens a door. */
+export async function putSecret(tx: Tx, id: string, secret: string): Promise<void> {
+  await tx`update intake set secret = ${secret} where id = ${id}`;
+}
+/** Has a door looked at now. */
+export async function lookSoon(tx: Tx, id: string, afresh: boolean): Promise<void> {
+  await tx`update intake set look_at = clock_timestamp(), failures = 0, cursor = case when ${afresh} then null else cursor end where id = ${id}`;
+}
+/** Takes a door that is due to be looked at; nobody else takes it while the lease lasts. */
+export async function claimLook(tx: Tx, now: Instant, leaseMs: number): Promise<IntakeRow | undefined> {
+  const [row] = await tx<
+    IntakeRow[]
+  >`update intake i set look_at = clock_timestamp() + make_interval(secs => ${leaseMs / 1000}), next_at = null
+    where i.id = (select id from intake where is_on and look_at is not null and (look_at <= clock_timestamp() or next_at <= ${now}) order by look_at limit 1 for update skip locked)
+    returning ${columns(tx)}`;
+  return row;
+}
+/** Writes down how a look ended; after failures the next one waits longer, up to `maxMs`. */
+export async function endLook(
+  tx: Tx,
+  id: string,
+  end: {
+    readonly cursor: unknown;
+    readonly nextAt: Instant | null;
+    readonly problem: string | null;
+    readonly everyMs: number;
+    readonly maxMs: number;
+  },
+  now: Instant,
+): Promise<void> {
+  await tx`update intake set looked_at = ${now}, next_at = ${end.nextAt}, problem = ${end.problem},
+    cursor = coalesce(${end.cursor == null ? null : tx.json(end.cursor as never)}, cursor), failures = case when ${end.problem === null} then 0 else failures + 1 end,
+    look_at = clock_timestamp() + make_interval(secs => least(${end.maxMs / 1000}, ${end.everyMs / 1000} * power(2, case when ${end.problem === null} then 0 else least(failures, 8) end)))
+    where id = ${id}`;
+}
+/** When a door will have something new by itself, by the workspace's clock. */
+export async function nextLookDue(tx: Tx): Promise<Instant | null> {
+  const [row] = await tx<{ at: Instant | null }[]>`select min(next_at) as at from intake where is_on and next_at is not null`;
+  return row?.at ?? null;
 }
 
 export interface EntryRow {

@@ -106,23 +106,24 @@ const stageDays = (tx: Tx, now: Instant, zone: string) =>
 const counted = (tx: Tx, now: Instant, zone: string) =>
   tx`cross join lateral (select ${quietDays(tx, now, zone)} as quiet_days, ${stageDays(tx, now, zone)} as stage_days) q`;
 
-/** Deals that a condition holds for, with the person they are with; a deal without one is with nobody who could be written to. */
+/** Deals that a condition holds for, of all or among some, with the person they are with; a deal without one is with nobody who could be written to. */
 export async function dueDeals(
   tx: Tx,
   where: readonly SqlPiece[],
   now: Instant,
   zone: string,
   limit: number,
+  among?: readonly string[],
 ): Promise<{ readonly dealId: string; readonly personId: string }[]> {
   return [
     ...(await tx<{ dealId: string; personId: string }[]>`
     select d.id as deal_id, d.person_id from deal d join person p on p.id = d.person_id left join company c on c.id = d.company_id ${counted(tx, now, zone)}
-    where ${whereOf(tx, where)} order by d.created_at, d.id limit ${limit}`),
+    where ${among ? tx`d.id = any(${[...among]}::uuid[])` : tx`true`} and ${whereOf(tx, where)} order by d.created_at, d.id limit ${limit}`),
   ];
 }
-export async function duePeople(tx: Tx, where: readonly SqlPiece[], limit: number): Promise<string[]> {
+export async function duePeople(tx: Tx, where: readonly SqlPiece[], limit: number, among?: readonly string[]): Promise<string[]> {
   const rows = await tx<{ id: string }[]>`
-    select p.id from person p left join company c on c.id = p.company_id where p.merged_into is null and ${whereOf(tx, where)} order by p.created_at, p.id limit ${limit}`;
+    select p.id from person p left join company c on c.id = p.company_id where p.merged_into is null and ${among ? tx`p.id = any(${[...among]}::uuid[])` : tx`true`} and ${whereOf(tx, where)} order by p.created_at, p.id limit ${limit}`;
   return rows.map((row) => row.id);
 }
 

@@ -1,4 +1,4 @@
-import type { Instant } from '../../core/base';
+import { durationMs, stableId, type Instant } from '../../core/base';
 import { atClock, dayKey } from '../../core/calendar';
 import { parseFlow, type StepOf } from '../../core/flow/syntax';
 import type { Tx } from '../db';
@@ -22,12 +22,16 @@ function clockOf(text: string): { readonly about: 'person' | 'deal'; readonly cl
 /** Sets the clock of a flow that has just been released, or takes it away. */
 export async function setFlowClock(tx: Tx, flowId: string, text: string, now: Instant): Promise<void> {
   const found = clockOf(text);
-  await putFlowClock(tx, flowId, found ? await nextStroke(tx, found.clock, now) : null);
+  await putFlowClock(tx, flowId, found ? await nextStroke(tx, flowId, found.clock, now) : null);
 }
 
-async function nextStroke(tx: Tx, clock: ClockIntake, from: Instant): Promise<Instant> {
+async function nextStroke(tx: Tx, flowId: string, clock: ClockIntake, from: Instant): Promise<Instant> {
   const space = await workspace(tx);
-  return atClock(from, clock.time.minute, { zone: space.zone, daysOff: new Set(space.daysOff) }, clock.workingDays);
+  const at = atClock(from, clock.time.minute, { zone: space.zone, daysOff: new Set(space.daysOff) }, clock.workingDays);
+  if (!clock.within) return at;
+  // Another moment every day, yet the same however often it is worked out.
+  const share = Number.parseInt(stableId('stroke', flowId, dayKey(at, space.zone)).slice(0, 8), 16) / 0xffff_ffff;
+  return at + Math.round((share * durationMs(clock.within.duration)) / 60_000) * 60_000;
 }
 
 /**
@@ -47,7 +51,7 @@ export async function runClocks(world: World): Promise<number> {
       }
       // A stroke that was missed is made up for once, with the records that are due now.
       await takeInDue(tx, { flowId, versionId, ...found }, now);
-      await putFlowClock(tx, flowId, await nextStroke(tx, found.clock, now + 60_000));
+      await putFlowClock(tx, flowId, await nextStroke(tx, flowId, found.clock, now + 60_000));
     }
     return struck.length;
   });

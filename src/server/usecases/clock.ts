@@ -2,6 +2,7 @@ import type { Instant } from '../../core/base';
 import { clockOffset, clockTarget, lockClockWalk, putSetting } from '../store/settings';
 import { nextSendDue } from '../store/effects';
 import { nextFlowClock } from '../store/flows';
+import { nextLookDue } from '../store/intakes';
 import { nextCallDue } from '../store/outbox';
 import { wakeWorkers } from '../store/wake';
 import { nextGatherDue, nextTripDue } from '../store/trips';
@@ -46,7 +47,9 @@ export async function walkClock(world: World, drain: () => Promise<void>, isStop
       const answers = await world.demo.tick(now);
       await drain();
       now = await world.clock.now();
-      const due = await Promise.all([nextTripDue, nextSendDue, nextCallDue, nextGatherDue, nextFlowClock].map((of) => of(world.db)));
+      const due = await Promise.all(
+        [nextTripDue, nextSendDue, nextCallDue, nextGatherDue, nextFlowClock, nextLookDue].map((of) => of(world.db)),
+      );
       const next = [...due, answers]
         .filter((at) => at !== null && at > now)
         .reduce<number>((least, at) => Math.min(least, at ?? least), target);

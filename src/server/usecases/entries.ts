@@ -9,7 +9,7 @@ import { ENTRY } from '../../core/flow/check';
 import { parseFlow } from '../../core/flow/syntax';
 import type { Tx } from '../db';
 import { listFlows, versionsOf } from '../store/flows';
-import { filesOf, lastEntries, settleEntry } from '../store/intakes';
+import { filesOf, lastEntries, settleEntry, type IntakeRow } from '../store/intakes';
 import { wakeWorkers } from '../store/wake';
 import { startTrips } from './start';
 import { BARS, knownFor, takeInRows } from './take-in';
@@ -18,7 +18,7 @@ import { workspace } from './world';
 export interface EntryToTakeIn {
   readonly id: string;
   readonly no: number;
-  readonly intake: { readonly id: string; readonly kind: 'form' | 'webhook'; readonly name: string };
+  readonly intake: { readonly id: string; readonly kind: IntakeRow['kind']; readonly name: string };
   readonly raw: Readonly<Record<string, string>>;
   /** answers by their names: what flows see as `entry` */
   readonly answers: JsonObject;
@@ -26,7 +26,19 @@ export interface EntryToTakeIn {
   readonly columns: readonly { readonly target: Target }[];
 }
 
-const SOURCE: Readonly<Record<EntryToTakeIn['intake']['kind'], SourceKind>> = { form: 'form', webhook: 'api' };
+/** What a look at a door would find: nothing of it is kept. */
+export interface Preview {
+  readonly says: string;
+  readonly becomes: string;
+  readonly taken: boolean;
+}
+
+const SOURCE: Readonly<Record<EntryToTakeIn['intake']['kind'], SourceKind>> = {
+  form: 'form',
+  webhook: 'api',
+  mailbox: 'mail',
+  calendar: 'calendar',
+};
 
 /** Makes records of an entry and begins the flows that take from its intake. What cannot become a record is refused with its reason. */
 export async function takeInEntry(

@@ -1,19 +1,8 @@
 /** Forms: built, shown at an address of their own, and what is sent through them. */
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { stableId, type Instant, type JsonObject } from '../../core/base';
-import {
-  checkForm,
-  entryRow,
-  fileKind,
-  formSchema,
-  questionsOf,
-  readEntry,
-  type FileKind,
-  type Form,
-  type FormProblem,
-} from '../../core/intake';
+import { checkForm, entryRow, fileKind, formSchema, questionsOf, readEntry, type Form, type FormProblem } from '../../core/intake';
 import type { Library } from '../../core/flow/check';
-import { WorldFailure } from '../ports';
 import { putLibrary } from '../store/flows';
 import {
   countTry,
@@ -23,7 +12,6 @@ import {
   findEntry,
   findIntake,
   insertEntry,
-  insertFile,
   insertIntake,
   intakeAt,
   listIntakes,
@@ -34,6 +22,7 @@ import {
 } from '../store/intakes';
 import { insertAudit } from '../store/timeline';
 import { flowsTaking, takeInEntry } from './entries';
+import { keepFiles, plainName, textOfFile, type EntryFile } from './entry-files';
 import { found, Refusal, type Actor, type World } from './world';
 
 /** What a sender may do: so many entries in so long, files so large, and nothing faster than a person types. */
@@ -199,20 +188,13 @@ export async function receiveForm(world: World, slug: string, sent: Sent): Promi
   return keepSent(world, row, sent, sent.opened);
 }
 
-interface ReadFile {
-  readonly question: string;
-  readonly name: string;
-  readonly kind: FileKind;
-  readonly bytes: Uint8Array;
-}
-
 /** Files by what is in them, whatever they are called. */
 function readFiles(
   body: Form,
   files: Sent['files'],
   answers: Readonly<Record<string, unknown>>,
-): { readonly good: readonly ReadFile[]; readonly problems: readonly FormProblem[] } {
-  const good: ReadFile[] = [];
+): { readonly good: readonly EntryFile[]; readonly problems: readonly FormProblem[] } {
+  const good: EntryFile[] = [];
   const problems: FormProblem[] = [];
   for (const file of files.slice(0, LIMITS.files)) {
     const question = questionsOf(body).find((entry) => entry.id === file.question && entry.kind === 'file');
@@ -223,28 +205,13 @@ function readFiles(
       problems.push({ question: question.id, says: `at most ${LIMITS.fileBytes / 1024 / 1024} MB` });
     else if (kind === undefined || !accepts.includes(kind))
       problems.push({ question: question.id, says: `“${file.name}” is no ${accepts.join(' or ')} file, whatever its name says` });
-    else good.push({ question: question.id, name: file.name.replace(/[\\/\p{Cc}]/gu, '_').slice(0, 120), kind, bytes: file.bytes });
+    else good.push({ question: question.id, name: plainName(file.name), kind, bytes: file.bytes });
   }
   return { good, problems };
 }
 
-const DOCUMENT_MAX = 60_000;
-
-/** What the lines of a flow see of a file is its text; a file without any, or one that cannot be read, says so there. */
-async function textsOf(world: World, files: readonly ReadFile[]): Promise<JsonObject> {
-  const texts = await Promise.all(
-    files.map(async (file): Promise<[string, string]> => {
-      try {
-        const { blocks, says } = await world.documents.read(file.kind, file.bytes);
-        const text = blocks.map((block) => block.text).join('\n');
-        return [file.question, text === '' ? `(${file.name}: ${says})` : text.slice(0, DOCUMENT_MAX)];
-      } catch (error) {
-        if (!(error instanceof WorldFailure)) throw error;
-        return [file.question, `(${file.name}: ${error.message})`];
-      }
-    }),
-  );
-  return Object.fromEntries(texts);
+async function textsOf(world: World, files: readonly EntryFile[]): Promise<JsonObject> {
+  return Object.fromEntries(await Promise.all(files.map(async (file) => [file.question, await textOfFile(world, file)] as const)));
 }
 
 /** Reads what was sent; `once` tells one sending from another with the same answers. */
@@ -276,7 +243,7 @@ async function keep(
   entry: {
     readonly raw: Readonly<Record<string, string>>;
     readonly answers: JsonObject;
-    readonly files: readonly ReadFile[];
+    readonly files: readonly EntryFile[];
     readonly key: string;
   },
 ): Promise<SentAnswer> {
@@ -289,20 +256,7 @@ async function keep(
       now,
     );
     if (number === undefined) return (await findEntry(tx, id))?.no ?? 0;
-    for (const file of entry.files)
-      await insertFile(
-        tx,
-        {
-          id: stableId('file', id, file.question),
-          entryId: id,
-          question: file.question,
-          name: file.name,
-          kind: file.kind,
-          size: file.bytes.length,
-          bytes: file.bytes,
-        },
-        now,
-      );
+    await keepFiles(tx, id, entry.files, now);
     await takeInEntry(
       tx,
       { id, no: number, intake: row, raw: entry.raw, answers: entry.answers, ...entryRow(body, entry.answers as never) },

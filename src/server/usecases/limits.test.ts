@@ -78,6 +78,8 @@ describe('one person, several flows', () => {
       inReplyTo: null,
       references: [],
       autoSubmitted: false,
+      sentAt: null,
+      files: [],
       deliveryStatus: null,
     });
     expect((await desk(world)).replies).toEqual([expect.objectContaining({ fromAddress: 'stranger@y.example', threadId: null })]);

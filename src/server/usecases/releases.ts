@@ -22,6 +22,7 @@ import { loadDeals, loadViews } from '../store/records';
 import { insertAudit } from '../store/timeline';
 import { journalOf, recentTrips, type StoredEntry } from '../store/trips';
 import { countLines, type LineCount } from '../store/trip-lists';
+import { setFlowChanges } from './change-intake';
 import { setFlowClock } from './clock-intake';
 import { moveTrips } from './control';
 import { flow, ribbon } from './flows';
@@ -91,6 +92,7 @@ async function putLive(
   const no = await world.db.begin(async (tx) => {
     const made = await insertVersion(tx, { id: versionId, userId: actor.userId, ...ask }, now);
     await setFlowClock(tx, ask.flowId, ask.text, now);
+    await setFlowChanges(tx, ask.flowId, ask.text);
     await insertAudit(tx, { at: now, userId: actor.userId, what, detail: { flowId: ask.flowId, no: made } });
     return made;
   });

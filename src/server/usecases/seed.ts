@@ -3,7 +3,7 @@ import { stableId } from '../../core/base';
 import { fieldOf, readTyped, type FactDraft, type FactValue } from '../../core/facts';
 import { libraryItemSchema } from '../../core/flow/check';
 import { openingSchema } from '../../core/hiring';
-import { formSchema } from '../../core/intake';
+import { formSchema, watchedSchema } from '../../core/intake';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
 import { insertUser } from '../store/access';
 import { insertFacts } from '../store/facts';
@@ -19,6 +19,7 @@ import { createOpening } from './openings';
 import { standingQuestionsSchema } from './questions';
 import { release } from './releases';
 import { sourceSettingsSchema } from './requests/sources';
+import { createWatched } from './watched';
 import type { World } from './world';
 
 /** A workspace as data: people, teams, mailboxes, named things. */
@@ -46,6 +47,7 @@ export const workspaceSeedSchema = z.object({
   questions: standingQuestionsSchema.default([]),
   forms: z.array(z.object({ name: z.string(), form: formSchema })).default([]),
   openings: z.array(openingSchema.extend({ name: z.string().min(1) })).default([]),
+  watched: z.array(z.object({ name: z.string(), settings: watchedSchema, password: z.string() })).default([]),
   /** a file of entries that were sent through the forms, with the files beside it */
   entries: z.string().optional(),
   flows: z.array(z.string()),
@@ -93,6 +95,7 @@ export async function seedWorkspace(
   const actor = { userId: idOf(builder.email), name: builder.name };
   for (const entry of seed.openings) await createOpening(world, actor, entry);
   for (const entry of seed.forms) await createForm(world, actor, entry);
+  for (const entry of seed.watched) await createWatched(world, actor, { ...entry, isOn: true });
   for (const text of texts.flows) {
     const made = await createFlow(world, actor, text);
     await release(world, actor, made.id);

@@ -1,7 +1,21 @@
 import { z } from 'zod';
 import type { Instant } from '../../core/base';
 import type { Db, Tx } from '../db';
-import type { Clock, DemoWorld, Documents, Log, Mail, Papers, Passwords, Providers, Sources, Web, Webhooks } from '../ports';
+import type {
+  Calendars,
+  Clock,
+  DemoWorld,
+  Documents,
+  Log,
+  Mail,
+  Mailboxes,
+  Papers,
+  Passwords,
+  Providers,
+  Sources,
+  Web,
+  Webhooks,
+} from '../ports';
 import { getSetting } from '../store/settings';
 
 /** Everything a use case may reach, handed in. */
@@ -12,6 +26,8 @@ export interface World {
   readonly web: Web;
   readonly providers: Providers;
   readonly sources: Sources;
+  readonly mailboxes: Mailboxes;
+  readonly calendars: Calendars;
   readonly webhooks: Webhooks;
   readonly demo: DemoWorld;
   readonly documents: Documents;

@@ -1,8 +1,10 @@
 import { randomUUID } from 'node:crypto';
+import { httpCalendars } from '../adapters/calendars';
 import { movableClock } from '../adapters/clock';
 import { documentReader } from '../adapters/documents';
 import { pinoLog } from '../adapters/log';
 import { smtpMail } from '../adapters/mail';
+import { imapMailboxes } from '../adapters/mailboxes';
 import { pdfPapers } from '../adapters/papers';
 import { argonPasswords } from '../adapters/passwords';
 import { demoWorld, httpProviders } from '../adapters/providers';
@@ -24,6 +26,8 @@ export function makeWorld(config: Config, name: string): World {
     web: webReader(config.standinWeb),
     providers: httpProviders(config.providers),
     sources: httpSources(config.sources),
+    mailboxes: imapMailboxes(config.standinImap),
+    calendars: httpCalendars(config.standinCalendar),
     webhooks: signedWebhooks(config.standinHooks),
     demo: demoWorld(config.demo ? config.standinMail : null),
     documents: documentReader(),

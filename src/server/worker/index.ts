@@ -7,6 +7,7 @@
 import { assert } from '../../core/base';
 import { advanceTrips } from '../usecases/advance-trips';
 import { walkClock } from '../usecases/clock';
+import { runChanges } from '../usecases/change-intake';
 import { runClocks } from '../usecases/clock-intake';
 import { deliverCalls } from '../usecases/deliver-calls';
 import { makeDossiers } from '../usecases/dossiers';
@@ -15,6 +16,7 @@ import { runImport } from '../usecases/imports';
 import { sendDue, settleDoubts } from '../usecases/send-due';
 import { tellViewers } from '../usecases/live';
 import { onWork } from '../usecases/on-work';
+import { lookAtDoors } from '../usecases/watched';
 import type { World } from '../usecases/world';
 
 export type WorkerMode = 'starting' | 'polling' | 'draining' | 'stopped';
@@ -82,7 +84,9 @@ export class Worker {
       this.guarded('sends', () => sendDue(this.world, { ...ask, batch: 20 })),
       this.guarded('calls', () => deliverCalls(this.world, { ...ask, batch: 50 })),
       this.guarded('dossiers', () => makeDossiers(this.world)),
+      this.guarded('mailboxes and calendars', () => lookAtDoors(this.world)),
       this.guarded('gathered trips', () => releaseGathered(this.world)),
+      this.guarded('changes', () => runChanges(this.world)),
       this.guarded('flow clocks', () => runClocks(this.world)),
       this.guarded('doubts', () => settleDoubts(this.world, { ...ask, batch: 20 })),
     ]);

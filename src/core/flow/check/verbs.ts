@@ -1,3 +1,4 @@
+import { durationMs } from '../../base';
 import { DOCUMENT_KINDS, DOCUMENT_PARTS, isDocumentKind, quote, type Line, type Verb, type Word } from '../syntax';
 import { ASKABLE_ROLES, DOCUMENTS } from './library';
 import {
@@ -46,11 +47,20 @@ function noLimit(line: Line, say: Say): void {
 /** Keyed by verb: a new verb does not compile until it is checked. */
 /** Where a company and a person can be read about. */
 const COMPANY_PLACES = ['website', 'news', 'register', 'people', 'jobs'];
+/** Doors by which records come in. */
+const INTAKES = ['file', 'form', 'webhook', 'mailbox', 'calendar', 'hand', 'clock', 'change'];
+const MOST_WITHIN_MS = 4 * 3_600_000;
 const PERSON_PLACES = ['people', 'news'];
 
 export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: CheckStep<V> } = {
   'take in': (step, way, check, say) => {
-    oneOf(step.from, ['file', 'form', 'webhook', 'hand', 'clock'], 'an intake', say);
+    oneOf(step.from, INTAKES, 'an intake', say);
+    for (const field of step.change?.fields ?? [])
+      if (field.text !== 'record' && (!fieldAt(check.about, field.text) || fieldAt(check.about, field.text)?.computed))
+        say(field, 'unknown name', `“${field.text}” is not a field that can change here: name fields, or record for new ones`);
+    if (step.change?.when) feel(step.change.when, 'boolean', way, check, say);
+    if (step.clock?.within && durationMs(step.clock.within.duration) > MOST_WITHIN_MS)
+      say(step.clock.within, 'wrong place', 'the clock strikes within at most 4 hours');
     if (step.clock?.when) feel(step.clock.when, 'boolean', way, check, say);
     else if (step.clock) say(step.clock, 'wrong place', 'say which records are due, below: when quiet_days in [4, 8, 14]');
     if (step.name)

@@ -51,6 +51,9 @@ const STARTS: readonly (readonly [label: string, insert: string, detail: string]
   ['prepare', 'prepare "', 'a dossier'],
   ['hand over', 'hand over to "', 'to a webhook'],
   ['take in from clock', 'take in from clock at 08:00 on working days', 'records that are due'],
+  ['take in from change', 'take in from change of ', 'records that change'],
+  ['take in from mailbox', 'take in from mailbox "', 'mails'],
+  ['take in from calendar', 'take in from calendar "', 'booked meetings'],
   ['stop', 'stop "', 'the trip'],
 ];
 

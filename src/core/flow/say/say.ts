@@ -116,8 +116,21 @@ function sayStep(step: Step): readonly Part[] {
         verb('Take in'),
         plain(`from ${step.from.text}`),
         ...(step.name ? [named(step.name, 'intake')] : []),
-        ...(step.clock ? [plain('at'), clock(step.clock.time), ...(step.clock.workingDays ? [plain('on working days')] : [])] : []),
-        ...(step.clock?.when ? [plain('when'), condition(step.clock.when)] : []),
+        ...(step.clock
+          ? [
+              plain('at'),
+              clock(step.clock.time),
+              ...(step.clock.within ? [plain('within'), length(step.clock.within)] : []),
+              ...(step.clock.workingDays ? [plain('on working days')] : []),
+            ]
+          : []),
+        ...(step.change
+          ? [
+              plain('of'),
+              value(step.change.fields.map((field) => (field.text === 'record' ? 'a new record' : fieldWords(field.text))).join(', ')),
+            ]
+          : []),
+        ...[step.clock?.when, step.change?.when].flatMap((when) => (when ? [plain('when'), condition(when)] : [])),
         ...(step.oncePer ? [plain(', once per'), value(fieldWords(step.oncePer.text))] : []),
       ];
     case 'keep':

@@ -1,5 +1,5 @@
 import { never, printDuration } from '../../base';
-import type { Addressee, AnswerType, Assignment, FlowTree, Line, Question, Step, Wait, WaitFor } from './tree';
+import type { Addressee, AnswerType, Assignment, ClockIntake, FlowTree, Line, Question, Step, Wait, WaitFor } from './tree';
 
 export interface PrintOptions {
   /** write the stable mark at the end of every line, as files that leave the house do */
@@ -83,13 +83,16 @@ function waitText(until: WaitFor): string {
   }
 }
 
+const clockIntakeText = (clock: ClockIntake): string =>
+  ` at ${clockText(clock.time.minute)}${clock.within ? ` within ${printDuration(clock.within.duration)}` : ''}${clock.workingDays ? ' on working days' : ''}`;
+
 /** The rows of one step: its line, then its clauses without indentation. */
 export function stepRows(step: Step): readonly string[] {
   switch (step.verb) {
     case 'take in':
       return [
-        `take in from ${step.from.text}${step.name ? ` ${quote(step.name.text)}` : ''}${step.clock ? ` at ${clockText(step.clock.time.minute)}${step.clock.workingDays ? ' on working days' : ''}` : ''}`,
-        ...(step.clock?.when ? [`when ${feelText(step.clock.when.parsed.text)}`] : []),
+        `take in from ${step.from.text}${step.name ? ` ${quote(step.name.text)}` : ''}${step.clock ? clockIntakeText(step.clock) : ''}${step.change ? ` of ${step.change.fields.map((field) => field.text).join(', ')}` : ''}`,
+        ...[step.clock?.when, step.change?.when].flatMap((when) => (when ? [`when ${feelText(when.parsed.text)}`] : [])),
         ...(step.oncePer ? [`once per ${step.oncePer.text}`] : []),
       ];
     case 'keep':

@@ -54,7 +54,15 @@ export type Addressee = { readonly kind: 'role'; readonly name: Word } | { reado
 export interface ClockIntake extends Span {
   readonly time: ClockTime;
   readonly workingDays: boolean;
+  /** it strikes somewhere within this time, another moment every day */
+  readonly within?: Wait;
   readonly when: Expr | undefined;
+}
+
+/** A record comes in when one of these fields changes; `record` stands for the record itself, when it is new. */
+export interface ChangeIntake extends Span {
+  readonly fields: readonly Word[];
+  readonly when?: Expr;
 }
 
 /** `money` is a number in a currency (ISO 4217), `date` ISO 8601 as exactly as it was said, `list` a text parted by commas. */
@@ -90,7 +98,14 @@ export interface Assignment {
 }
 
 export type Step =
-  | { readonly verb: 'take in'; readonly from: Word; readonly name?: Named; readonly oncePer?: Word; readonly clock?: ClockIntake }
+  | {
+      readonly verb: 'take in';
+      readonly from: Word;
+      readonly name?: Named;
+      readonly oncePer?: Word;
+      readonly clock?: ClockIntake;
+      readonly change?: ChangeIntake;
+    }
   | { readonly verb: 'keep'; readonly when: Expr; readonly otherwise?: Assignment }
   | { readonly verb: 'match'; readonly targets: readonly Word[]; readonly askAbove?: Amount; readonly sameAbove?: Amount }
   | {

@@ -2,7 +2,7 @@ import { NAME, type Cursor } from './cursor';
 import { assignment, question, refuse, type ReadStep } from './clauses';
 import { READ_NOTICE } from './notices';
 import { READ_WAIT } from './waits';
-import type { Named, Question, SortLabel, StepOf, Verb } from './tree';
+import type { Named, Question, SortLabel, StepOf, Verb, Word } from './tree';
 
 type Readable = Exclude<Verb, 'split' | 'unknown'>;
 
@@ -106,17 +106,33 @@ export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
     if (!from) return undefined;
     const name = row.peek()?.kind === 'String' ? row.wantName('the intake') : undefined;
     const time = from.text === 'clock' && row.want('at', 'take in from clock at 08:00') ? row.wantClock() : undefined;
+    const within = time && row.take('within') ? row.wantDuration() : undefined;
     const workingDays = time !== undefined && row.take('on', 'working', 'days') !== undefined;
+    const fields: Word[] = [];
+    if (from.text === 'change' && row.want('of', 'take in from change of stage'))
+      do {
+        const field = row.wantPath('the field that changes, or record for a new one');
+        if (field) fields.push(field);
+      } while (row.take(','));
     let oncePer;
     let when;
     for (const clause of [row, ...clauses]) {
       clause.take(',');
       if (clause.take('once', 'per')) oncePer = clause.wantPath('the field that tells records apart');
-      else if (time && clause.take('when')) when = clause.wantFeel('which records are due');
+      else if ((time || fields.length > 0) && clause.take('when')) when = clause.wantFeel('which records are due');
       if (clause !== row) clause.end();
     }
-    const clock = time && { from: time.from, to: time.to, time, workingDays, when };
-    return { verb: 'take in', from, ...(name && { name }), ...(oncePer && { oncePer }), ...(clock && { clock }) };
+    const clock = time && { from: time.from, to: time.to, time, workingDays, ...(within && { within }), when };
+    const [first, last] = [fields[0], fields.at(-1)];
+    const change = first && last && { from: first.from, to: last.to, fields, ...(when && { when }) };
+    return {
+      verb: 'take in',
+      from,
+      ...(name && { name }),
+      ...(oncePer && { oncePer }),
+      ...(clock && { clock }),
+      ...(change && { change }),
+    };
   },
   keep: (row, clauses) => {
     if (!row.want('when', 'keep when email != null')) return undefined;

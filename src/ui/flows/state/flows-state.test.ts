@@ -324,9 +324,9 @@ describe('differences', () => {
 
 describe('choices for a part', () => {
   test('names come from what there is; conditions are typed', () => {
-    expect(choicesFor('team', DEMO_LIBRARY)).toEqual(['north', 'south']);
+    expect(choicesFor('team', DEMO_LIBRARY)).toEqual(['north', 'south', 'hiring']);
     expect(choicesFor('stage', DEMO_LIBRARY)).toContain('Qualified');
-    expect(choicesFor('who', DEMO_LIBRARY)).toEqual(['north', 'south', 'owner', 'builder', 'reviewer']);
+    expect(choicesFor('who', DEMO_LIBRARY)).toEqual(['north', 'south', 'hiring', 'owner', 'builder', 'reviewer']);
     expect(choicesFor('condition', DEMO_LIBRARY)).toBeUndefined();
   });
 });

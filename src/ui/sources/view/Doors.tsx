@@ -12,25 +12,34 @@ import { FIRST_FORM } from '../state/form-draft';
 
 export interface DoorLine {
   readonly id: string;
+  readonly kind: 'form' | 'webhook' | 'mailbox' | 'calendar';
   readonly name: string;
-  readonly slug: string;
+  /** where it stands: its own address, or whose mailbox or calendar it is */
+  readonly address: string;
   readonly isOn: boolean;
   readonly lastAt: number | null;
   readonly taken: number;
   readonly refused: number;
   readonly flows: readonly string[];
+  /** why it could not be looked at; null for doors that others come to */
+  readonly problem: string | null;
 }
 
-/** Forms and webhook addresses: what stands open, what came through it, and which flow it begins. */
+const HREF: Readonly<Record<DoorLine['kind'], string>> = {
+  form: '/sources/forms',
+  webhook: '/sources/webhooks',
+  mailbox: '/sources/watched',
+  calendar: '/sources/watched',
+};
+
+/** Forms, webhook addresses, mailboxes and calendars: what stands open, what came through it, and which flow it begins. */
 export function Doors({
-  forms,
-  hooks,
+  doors,
   now,
   mayTakeIn,
   onProblem,
 }: {
-  readonly forms: readonly DoorLine[];
-  readonly hooks: readonly DoorLine[];
+  readonly doors: readonly DoorLine[];
   readonly now: number;
   readonly mayTakeIn: boolean;
   readonly onProblem: (problem: string) => void;
@@ -38,7 +47,7 @@ export function Doors({
   const router = useRouter();
   const [made, setMade] = useState<{ readonly id: string; readonly secret: string; readonly token: string } | null>(null);
   const [naming, setNaming] = useState<{ readonly kind: 'form' | 'webhook'; readonly name: string } | null>(null);
-  const taken = [...forms, ...hooks].map((door) => door.name);
+  const taken = doors.map((door) => door.name);
   const refused = (error: unknown): void => {
     onProblem(sayProblem(error));
   };
@@ -57,7 +66,7 @@ export function Doors({
   return (
     <>
       <div className="bar ruled">
-        <h2 className="grow">Forms and webhooks</h2>
+        <h2 className="grow">Doors</h2>
         {mayTakeIn ? (
           <>
             <button
@@ -76,6 +85,8 @@ export function Doors({
             >
               make a webhook address
             </button>
+            <Link href="/sources/watched/new?kind=mailbox">connect a mailbox</Link>
+            <Link href="/sources/watched/new?kind=calendar">connect a calendar</Link>
           </>
         ) : null}
       </div>
@@ -117,10 +128,10 @@ export function Doors({
           </Button>
         </Notice>
       ) : null}
-      {forms.length + hooks.length === 0 ? (
+      {doors.length === 0 ? (
         <p className="empty">
-          None yet. A form has a page of its own; a webhook address takes what another system posts. What comes in begins the flows that
-          take in from there.
+          None yet. A form has a page of its own; a webhook address takes what another system posts; a mailbox or a calendar is looked at
+          every minute. What comes in begins the flows that take in from there.
         </p>
       ) : (
         <table className="plain">
@@ -136,11 +147,8 @@ export function Doors({
             </tr>
           </thead>
           <tbody>
-            {forms.map((door) => (
-              <Row key={door.id} door={door} kind="form" href={`/sources/forms/${door.id}`} address={`/f/${door.slug}`} now={now} />
-            ))}
-            {hooks.map((door) => (
-              <Row key={door.id} door={door} kind="webhook" href={`/sources/webhooks/${door.id}`} address={`/in/${door.slug}`} now={now} />
+            {doors.map((door) => (
+              <Row key={door.id} door={door} now={now} />
             ))}
           </tbody>
         </table>
@@ -149,29 +157,28 @@ export function Doors({
   );
 }
 
-function Row({
-  door,
-  kind,
-  href,
-  address,
-  now,
-}: {
-  readonly door: DoorLine;
-  readonly kind: string;
-  readonly href: string;
-  readonly address: string;
-  readonly now: number;
-}) {
+function Row({ door, now }: { readonly door: DoorLine; readonly now: number }) {
+  const href = `${HREF[door.kind]}/${door.id}`;
   return (
     <GoRow href={href}>
       <td>
         <Link href={href} className="strong" style={{ textDecoration: 'none' }}>
           {door.name}
         </Link>{' '}
-        <span className="quiet small">{address}</span>
+        <span className="quiet small">{door.address}</span>
       </td>
-      <td className="quiet">{kind}</td>
-      <td>{door.isOn ? <Tag tone="moss">✓ on</Tag> : <Tag>○ off</Tag>}</td>
+      <td className="quiet">{door.kind}</td>
+      <td>
+        {door.problem !== null && door.isOn ? (
+          <Tag tone="brick" title={door.problem}>
+            ■ cannot look
+          </Tag>
+        ) : door.isOn ? (
+          <Tag tone="moss">✓ on</Tag>
+        ) : (
+          <Tag>○ off</Tag>
+        )}
+      </td>
       <td className="quiet">{door.flows.join(', ') || 'no flow'}</td>
       <td className="right">{countText(door.taken)}</td>
       <td className="right">{countText(door.refused)}</td>

@@ -2,8 +2,7 @@
 import { Button, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { questionsOf, type Form } from '../../../core/intake';
-import { call, sayProblem } from '../../client';
+import { sayProblem } from '../../client';
 import { dayTimeText, scalarText } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Empty, Tag, type SaidText } from '../../kit/parts';
@@ -21,31 +20,44 @@ export interface EntryView {
   readonly files: readonly { readonly id: string; readonly question: string; readonly name: string; readonly size: number }[];
 }
 
+/** An answer as it is called on this page. */
+export interface AnswerName {
+  readonly id: string;
+  readonly label: string;
+  readonly unit?: string | undefined;
+  /** can be mended by hand when its entry was refused */
+  readonly mendable: boolean;
+}
+export type Mender = (
+  id: string,
+  raw: Readonly<Record<string, string>>,
+) => Promise<{
+  readonly ok: boolean;
+  readonly why: string;
+  readonly problems?: readonly { readonly question: string; readonly says: string }[];
+}>;
+
 const kb = (size: number): string => (size < 1024 ? `${size} B` : `${Math.round(size / 1024).toLocaleString('en-GB')} kB`);
 
 /** Everything that was sent, as it came; what was refused can be mended and brought again. */
 export function Entries({
   entries,
-  form,
-  now: _now,
+  questions,
   zone,
-  mayMend,
+  mend,
+  empty,
   onSaid,
 }: {
   readonly entries: readonly EntryView[];
-  readonly form: Form;
-  readonly now: number;
+  readonly questions: readonly AnswerName[];
   readonly zone: string;
-  readonly mayMend: boolean;
+  /** undefined: who looks may mend nothing */
+  readonly mend: Mender | undefined;
+  readonly empty: string;
   readonly onSaid: (said: SaidText) => void;
 }) {
   const [open, setOpen] = useState<string | null>(null);
-  if (entries.length === 0)
-    return (
-      <Empty title="Nothing has come in yet">
-        Open the form’s own page under “Where it stands”, fill it in as a visitor would, and see here what becomes of it.
-      </Empty>
-    );
+  if (entries.length === 0) return <Empty title="Nothing has come in yet">{empty}</Empty>;
   return (
     <div className="cols">
       <section className="col paper grow">
@@ -65,10 +77,10 @@ export function Entries({
               <Row
                 key={entry.id}
                 entry={entry}
-                form={form}
+                questions={questions}
                 zone={zone}
                 open={open === entry.id}
-                mayMend={mayMend}
+                mend={mend}
                 onToggle={() => {
                   setOpen(open === entry.id ? null : entry.id);
                 }}
@@ -84,22 +96,22 @@ export function Entries({
 
 function Row({
   entry,
-  form,
+  questions,
   zone,
   open,
-  mayMend,
+  mend,
   onToggle,
   onSaid,
 }: {
   readonly entry: EntryView;
-  readonly form: Form;
+  readonly questions: readonly AnswerName[];
   readonly zone: string;
   readonly open: boolean;
-  readonly mayMend: boolean;
+  readonly mend: Mender | undefined;
   readonly onToggle: () => void;
   readonly onSaid: (said: SaidText) => void;
 }) {
-  const told = questionsOf(form).filter((question) => scalarText(entry.answers[question.id]) !== '' && question.kind !== 'file');
+  const told = questions.filter((question) => scalarText(entry.answers[question.id]) !== '');
   return (
     <>
       <tr>
@@ -139,18 +151,18 @@ function Row({
           ))}
         </td>
         <td className="right">
-          {entry.state === 'refused' && mayMend ? (
+          {entry.state === 'refused' && mend ? (
             <Button onClick={onToggle} aria-expanded={open}>
               Mend
             </Button>
           ) : null}
         </td>
       </tr>
-      {open && entry.state === 'refused' ? (
+      {open && entry.state === 'refused' && mend ? (
         <tr>
           <td />
           <td colSpan={5}>
-            <Mend entry={entry} form={form} onSaid={onSaid} />
+            <Mend entry={entry} questions={questions} mend={mend} onSaid={onSaid} />
           </td>
         </tr>
       ) : null}
@@ -158,14 +170,24 @@ function Row({
   );
 }
 
-function Mend({ entry, form, onSaid }: { readonly entry: EntryView; readonly form: Form; readonly onSaid: (said: SaidText) => void }) {
+function Mend({
+  entry,
+  questions,
+  mend,
+  onSaid,
+}: {
+  readonly entry: EntryView;
+  readonly questions: readonly AnswerName[];
+  readonly mend: Mender;
+  readonly onSaid: (said: SaidText) => void;
+}) {
   const router = useRouter();
   const [raw, setRaw] = useState(entry.raw);
   const [problems, setProblems] = useState<readonly { readonly question: string; readonly says: string }[]>([]);
   const bring = (): void => {
-    call('mendEntry', { params: { id: entry.id }, body: { raw } }).then(
+    mend(entry.id, raw).then(
       (answer) => {
-        setProblems(answer.problems);
+        setProblems(answer.problems ?? []);
         onSaid({ calm: answer.ok, text: answer.ok ? `Entry ${entry.no} is taken in.` : `Entry ${entry.no}: ${answer.why}.` });
         if (answer.ok) router.refresh();
       },
@@ -182,8 +204,8 @@ function Mend({ entry, form, onSaid }: { readonly entry: EntryView; readonly for
         bring();
       }}
     >
-      {questionsOf(form)
-        .filter((question) => question.kind !== 'file')
+      {questions
+        .filter((question) => question.mendable)
         .map((question) => {
           const problem = problems.find((found) => found.question === question.id);
           return (

@@ -3,7 +3,7 @@ import { Button, Switch, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { plural } from '../../../core/base';
-import { checkForm, type Form, type FormProblem } from '../../../core/intake';
+import { questionsOf, checkForm, type Form, type FormProblem } from '../../../core/intake';
 import { call, sayProblem } from '../../client';
 import { agoText } from '../../kit/format';
 import Link from '../../kit/Link';
@@ -190,7 +190,16 @@ export function FormPage({ view, entries, now, zone, from, publicUrl, mayChange 
           </section>
         </div>
       ) : tab === 'entries' ? (
-        <Entries entries={entries} form={saved} now={now} zone={zone} mayMend={mayChange} onSaid={setSaid} />
+        <Entries
+          entries={entries}
+          questions={questionsOf(saved)
+            .filter((question) => question.kind !== 'file')
+            .map(({ id, label, unit }) => ({ id, label, unit, mendable: true }))}
+          zone={zone}
+          mend={mayChange ? (id, raw) => call('mendEntry', { params: { id }, body: { raw: { ...raw } } }) : undefined}
+          empty="Open the form’s own page under “Where it stands”, fill it in as a visitor would, and see here what becomes of it."
+          onSaid={setSaid}
+        />
       ) : (
         <Share name={view.name} slug={view.slug} publicUrl={publicUrl} />
       )}

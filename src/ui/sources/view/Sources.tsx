@@ -24,14 +24,12 @@ export interface ListView {
 /** Where records come in: forms, and lists to drop here. */
 export function Sources({
   lists,
-  forms,
-  hooks,
+  doors,
   now,
   mayTakeIn,
 }: {
   readonly lists: readonly ListView[];
-  readonly forms: readonly DoorLine[];
-  readonly hooks: readonly DoorLine[];
+  readonly doors: readonly DoorLine[];
   readonly now: number;
   readonly mayTakeIn: boolean;
 }) {
@@ -80,7 +78,7 @@ export function Sources({
               changed.
             </DropFile>
           ) : null}
-          <Doors forms={forms} hooks={hooks} now={now} mayTakeIn={mayTakeIn} onProblem={setProblem} />
+          <Doors doors={doors} now={now} mayTakeIn={mayTakeIn} onProblem={setProblem} />
           <div className="bar ruled">
             <h2>Lists taken in</h2>
           </div>

@@ -1,0 +1,15 @@
+import { watchedDoor } from '../../../../../server/usecases/watched';
+import { workspace } from '../../../../../server/usecases/world';
+import { WatchedPage } from '../../../../../ui/sources/view/WatchedPage';
+import { orNotFound } from '../../../../not-found-or';
+import { signed } from '../../../../session';
+
+export const metadata = { title: 'Door' };
+
+export default async function WatchedRoute({ params }: { readonly params: Promise<{ id: string }> }) {
+  const { world, may } = await signed();
+  const { id } = await params;
+  const view = await orNotFound(watchedDoor(world, id));
+  const [now, space] = await Promise.all([world.clock.now(), workspace(world.db)]);
+  return <WatchedPage key={id} view={view} now={now} zone={space.zone} mayChange={may('edit flows')} mayTakeIn={may('take in')} />;
+}

@@ -1,0 +1,104 @@
+/** Booked meetings as entries: everybody from outside, so long before it begins. */
+import { stableId, type Instant, type JsonObject } from '../../core/base';
+import { addressRow, meetingsIn, outsiders, type Attendee, type CalendarSettings, type Meeting } from '../../core/intake';
+import { WorldFailure } from '../ports';
+import { findEntry, insertEntry, type IntakeRow } from '../store/intakes';
+import { takeInEntry, type Preview } from './entries';
+import { workspace, type World } from './world';
+
+const HOUR_MS = 3_600_000;
+/** Meetings are read so far ahead, to know when the next look finds something. */
+const HORIZON_MS = 21 * 24 * HOUR_MS;
+const PREVIEWED = 20;
+
+async function meetings(world: World, settings: CalendarSettings, password: string): Promise<readonly Meeting[]> {
+  const now = await world.clock.now();
+  const { how: kind, url, user } = settings;
+  const texts = await world.calendars.read({ kind, url, user, password }, now, now + HORIZON_MS);
+  try {
+    return texts.flatMap((text) => meetingsIn(text, now, now + HORIZON_MS)).sort((a, b) => a.start - b.start);
+  } catch (error) {
+    throw new WorldFailure('broken', `${url}: ${error instanceof Error ? error.message : 'no calendar'}`, false);
+  }
+}
+
+const spoken = (at: Instant, zone: string, options: Intl.DateTimeFormatOptions): string =>
+  new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...options }).format(at);
+
+function rawOf(meeting: Meeting, who: Attendee, settings: CalendarSettings, zone: string): Readonly<Record<string, string>> {
+  const outside = outsiders(meeting, settings.ourHosts);
+  const names = (people: readonly Attendee[]): string => people.map((person) => person.name || person.address).join(', ');
+  return {
+    title: meeting.title,
+    when: spoken(meeting.start, zone, { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }),
+    day: new Intl.DateTimeFormat('en-CA', { timeZone: zone, dateStyle: 'short' }).format(meeting.start),
+    time: spoken(meeting.start, zone, { hour: '2-digit', minute: '2-digit' }),
+    place: meeting.place,
+    name: who.name,
+    from: who.address,
+    ours: names(meeting.people.filter((person) => !outside.includes(person))),
+    others: names(outside.filter((person) => person !== who)),
+  };
+}
+
+/** A meeting's values as a row and as what flows see. */
+export function meetingEntry(raw: Readonly<Record<string, string>>): ReturnType<typeof addressRow> & { readonly answers: JsonObject } {
+  return {
+    ...addressRow({ name: raw.name ?? '', address: raw.from ?? '', note: `${raw.title ?? ''}, ${raw.when ?? ''}` }),
+    answers: { ...raw },
+  };
+}
+
+/** Takes in the outside people of meetings that begin within the hours ahead. */
+export async function lookAtCalendar(
+  world: World,
+  row: IntakeRow,
+  settings: CalendarSettings,
+  password: string,
+): Promise<{ readonly fresh: number; readonly cursor: null; readonly nextAt: Instant | null; readonly more: false }> {
+  const all = await meetings(world, settings, password);
+  const now = await world.clock.now();
+  const { zone } = await workspace(world.db);
+  const ahead = settings.aheadHours * HOUR_MS;
+  let fresh = 0;
+  for (const meeting of all.filter((entry) => entry.start - ahead <= now))
+    for (const who of outsiders(meeting, settings.ourHosts))
+      fresh += Number(await take(world, row, rawOf(meeting, who, settings, zone), meeting, now));
+  const later = all.find((meeting) => meeting.start - ahead > now && outsiders(meeting, settings.ourHosts).length > 0);
+  return { fresh, cursor: null, nextAt: later ? later.start - ahead : null, more: false };
+}
+
+async function take(world: World, row: IntakeRow, raw: Readonly<Record<string, string>>, meeting: Meeting, now: Instant): Promise<boolean> {
+  // A meeting that is moved is another occasion; the same one read again is not.
+  const key = `${meeting.uid} ${meeting.start} ${raw.from ?? ''}`;
+  const id = stableId('entry', row.id, key);
+  if (await findEntry(world.db, id)) return false;
+  const entry = meetingEntry(raw);
+  return world.db.begin(async (tx) => {
+    const no = await insertEntry(
+      tx,
+      { id, intakeId: row.id, key, raw, answers: entry.answers, state: 'refused', why: 'not looked at yet' },
+      now,
+    );
+    if (no === undefined) return false;
+    await takeInEntry(tx, { id, no, intake: row, raw, ...entry }, now);
+    return true;
+  });
+}
+
+/** The meetings ahead, and whom of each would be taken in when. */
+export async function previewCalendar(world: World, settings: CalendarSettings, password: string): Promise<readonly Preview[]> {
+  const { zone } = await workspace(world.db);
+  const format: Intl.DateTimeFormatOptions = { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' };
+  return (await meetings(world, settings, password)).slice(0, PREVIEWED).map((meeting) => {
+    const outside = outsiders(meeting, settings.ourHosts);
+    return {
+      says: `${spoken(meeting.start, zone, format)}: ${meeting.title}`,
+      becomes:
+        outside.length === 0
+          ? 'is left alone: nobody from outside'
+          : `${outside.map((person) => person.name || person.address).join(', ')} · ${spoken(meeting.start - settings.aheadHours * HOUR_MS, zone, format)}`,
+      taken: outside.length > 0,
+    };
+  });
+}

@@ -1,0 +1,58 @@
+/** Files that come along with entries: known by what is in them, kept, and read as text. */
+import { stableId, type Instant } from '../../core/base';
+import { fileKind, type FileKind } from '../../core/intake';
+import { WorldFailure } from '../ports';
+import type { Tx } from '../db';
+import { insertFile } from '../store/intakes';
+import type { World } from './world';
+
+export interface EntryFile {
+  /** the answer it stands for */
+  readonly question: string;
+  readonly name: string;
+  readonly kind: FileKind;
+  readonly bytes: Uint8Array;
+}
+
+const DOCUMENT_MAX = 60_000;
+
+export const plainName = (name: string): string => name.replace(/[\\/\p{Cc}]/gu, '_').slice(0, 120);
+
+/** The files that are documents, whatever they are called. */
+export const documentsAmong = (
+  question: string,
+  files: readonly { readonly name: string; readonly bytes: Uint8Array }[],
+): readonly EntryFile[] =>
+  files.flatMap(({ name, bytes }) => {
+    const kind = fileKind(bytes);
+    return kind === undefined ? [] : [{ question, name: plainName(name), kind, bytes }];
+  });
+
+/** What the lines of a flow see of a file is its text; a file without any, or one that cannot be read, says so there. */
+export async function textOfFile(world: World, file: EntryFile): Promise<string> {
+  try {
+    const { blocks, says } = await world.documents.read(file.kind, file.bytes);
+    const text = blocks.map((block) => block.text).join('\n');
+    return text === '' ? `(${file.name}: ${says})` : text.slice(0, DOCUMENT_MAX);
+  } catch (error) {
+    if (!(error instanceof WorldFailure)) throw error;
+    return `(${file.name}: ${error.message})`;
+  }
+}
+
+export async function keepFiles(tx: Tx, entryId: string, files: readonly EntryFile[], now: Instant): Promise<void> {
+  for (const [i, file] of files.entries())
+    await insertFile(
+      tx,
+      {
+        id: stableId('file', entryId, file.question, ...(i === 0 ? [] : [String(i)])),
+        entryId,
+        question: file.question,
+        name: file.name,
+        kind: file.kind,
+        size: file.bytes.length,
+        bytes: file.bytes,
+      },
+      now,
+    );
+}
