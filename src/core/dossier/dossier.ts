@@ -18,6 +18,9 @@ const lineSchema = z.object({
 });
 export type DossierLine = Readonly<z.infer<typeof lineSchema>>;
 
+/** Where a line can be read outside Millrace; null for papers that were sent to us. */
+export const publicUrl = (line: DossierLine): string | null => (line.url?.startsWith('http') ? line.url : null);
+
 const sectionSchema = z.object({
   id: z.enum(['short', 'do', 'asked', 'news', 'people', 'applies', 'papers', 'talk', 'watch', 'unknown']),
   title: z.string(),

@@ -6,4 +6,4 @@
 export { makeDossier, type DossierInput, type DossierDocument } from './make';
 export type { Candidate } from './candidate';
 export { dossierMarkdown } from './markdown';
-export { dossierSchema, type Dossier, type DossierLine, type DossierSection } from './dossier';
+export { dossierSchema, publicUrl, type Dossier, type DossierLine, type DossierSection } from './dossier';

@@ -1,5 +1,5 @@
 import { SOURCE_LABELS } from '../facts';
-import type { Dossier, DossierLine } from './dossier';
+import { publicUrl, type Dossier, type DossierLine } from './dossier';
 
 /** Characters that Markdown would take for itself. */
 const plain = (text: string): string => text.replace(/([\\`*_{}[\]()#+!|<>])/g, '\\$1').replace(/^(\d+)\./, '$1\\.');
@@ -10,7 +10,7 @@ function lineText(entry: DossierLine): string {
   const rests = entry.quote === null ? '' : ` — “${plain(entry.quote)}”`;
   const from = [
     entry.source === null ? '' : SOURCE_LABELS[entry.source],
-    entry.url === null ? '' : `<${entry.url}>`,
+    publicUrl(entry) === null ? '' : `<${publicUrl(entry)}>`,
     entry.date === null ? '' : day(entry.date),
     entry.confidence === null ? '' : `${Math.round(entry.confidence * 100)} % sure`,
   ].filter((part) => part !== '');

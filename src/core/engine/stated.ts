@@ -11,7 +11,7 @@ export function unitOf(type: AnswerType | undefined): string | null {
 /**
  * The facts of a record that a reading found: for each field that was asked for the value taken, and beside it what else was
  * stated, since a conflict is shown and never lost. A fact is as old as its statement, where that has a day; what was looked for in
- * vain has no page, and then the site stands for where.
+ * vain has no page, and then `site` stands for where: the site, or the document by its name.
  */
 export function factsFound(
   findings: readonly Finding[],
@@ -24,7 +24,8 @@ export function factsFound(
     field,
     value: stated.value,
     source: stated.source,
-    sourceRef: stated.url ?? site ?? stated.source,
+    // A document is known by its name, a page by its address.
+    sourceRef: (stated.source === 'document' ? site : stated.url) ?? site ?? stated.source,
     confidence: stated.confidence,
     observedAt: Math.min(now, stated.date ?? now),
     ...(stated.quote === null ? {} : { quote: stated.quote }),

@@ -1,4 +1,5 @@
 import ICAL from 'ical.js';
+import { DateTime } from 'luxon';
 import type { Instant } from '../base';
 
 export interface Attendee {
@@ -22,11 +23,13 @@ const MOST_TIMES = 400;
 
 /**
  * The meetings of an iCalendar text (RFC 5545) that begin between two instants, each time of a series by itself; cancelled ones,
- * and those without anybody, are left out. A text that is no calendar throws an `Error` that says so.
+ * and those without anybody, are left out. Times without a zone of their own are of `zone` (IANA). A text that is no calendar throws an
+ * `Error` that says so.
  */
-export function meetingsIn(text: string, from: Instant, until: Instant): readonly Meeting[] {
+export function meetingsIn(text: string, from: Instant, until: Instant, zone: string): readonly Meeting[] {
+  const instantOf = (time: ICAL.Time): Instant => instantIn(time, zone);
   const calendar = parse(text);
-  for (const zone of calendar.getAllSubcomponents('vtimezone')) ICAL.TimezoneService.register(new ICAL.Timezone(zone));
+  for (const own of calendar.getAllSubcomponents('vtimezone')) ICAL.TimezoneService.register(new ICAL.Timezone(own));
   const events = calendar.getAllSubcomponents('vevent').map((component) => new ICAL.Event(component));
   const changed = events.filter((event) => event.isRecurrenceException());
   const out: Meeting[] = [];
@@ -82,7 +85,16 @@ function parse(text: string): ICAL.Component {
   throw new Error('this is no calendar: iCalendar text begins with BEGIN:VCALENDAR');
 }
 
-const instantOf = (time: ICAL.Time): Instant => time.toJSDate().getTime();
+/** A zone that the text names without describing it is looked up by its name. */
+function instantIn(time: ICAL.Time, zone: string): Instant {
+  if (time.zone !== ICAL.Timezone.localTimezone) return time.toJSDate().getTime();
+  const { year, month, day, hour, minute, second } = time;
+  const named = DateTime.fromObject(
+    { year, month, day, hour, minute, second },
+    { zone: (time as { readonly timezone?: string }).timezone || zone },
+  );
+  return (named.isValid ? named : DateTime.fromObject({ year, month, day, hour, minute, second }, { zone })).toMillis();
+}
 
 function attendeeOf(property: ICAL.Property): Attendee | undefined {
   const address = String(property.getFirstValue())

@@ -142,7 +142,7 @@ export function planRows(
     return {
       ...base,
       kind: 'new',
-      why: base.newCompany ? 'with a new company' : 'company known',
+      why: base.newCompany ? 'with a new company' : base.companyId === null ? 'without a company' : 'company known',
       personId: me.id,
       otherId: null,
       otherName: null,

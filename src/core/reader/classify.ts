@@ -23,7 +23,7 @@ const ENOUGH = 0.18;
 const LEAD = 1.25;
 const STEM = 6;
 const EMPTY_WORDS = new Set(
-  'a an and are as at be but by for from has have i in is it its me my no not of on or our so that the their them they this to us was we were what when who will with you your der die das und ist wir sie ich ein eine het de een en van is we ze el la los las un una y es que'.split(
+  'a an and are as at be but by for from has have i in is it its me my no not of on or our so that the their them they this to us was we were what when who will with you your could would can may might should please one two thank thanks dear hello der die das und ist wir sie ich ein eine het de een en van is we ze el la los las un una y es que bitte danke graag dank por favor gracias merci vous nous'.split(
     ' ',
   ),
 );

@@ -1,6 +1,6 @@
 import path from 'node:path';
 import PDFDocument from 'pdfkit';
-import type { Dossier, DossierLine } from '../../core/dossier';
+import { publicUrl, type Dossier, type DossierLine } from '../../core/dossier';
 import { SOURCE_LABELS } from '../../core/facts';
 import type { Papers } from '../ports';
 
@@ -76,13 +76,14 @@ function writeLine(pdf: PDFKit.PDFDocument, entry: DossierLine): void {
   pdf.font('bold').fillColor(INK).text(entry.text);
   pdf.font('text').fontSize(8.5).fillColor(QUIET);
   if (entry.quote !== null) pdf.text(`“${entry.quote}”`);
+  const url = publicUrl(entry);
   const from = [
     entry.source === null ? '' : SOURCE_LABELS[entry.source],
-    entry.url ?? '',
+    url ?? '',
     entry.date === null ? '' : day(entry.date),
     entry.confidence === null ? '' : `${Math.round(entry.confidence * 100)} % sure`,
   ].filter((part) => part !== '');
-  if (from.length > 0) pdf.text(from.join(' · '), entry.url === null ? {} : { link: entry.url });
+  if (from.length > 0) pdf.text(from.join(' · '), url === null ? {} : { link: url });
   if (entry.others.length > 0) pdf.text(`Also said: ${entry.others.join('; ')}`);
   pdf.moveDown(0.35);
 }

@@ -14,9 +14,10 @@ const PREVIEWED = 20;
 async function meetings(world: World, settings: CalendarSettings, password: string): Promise<readonly Meeting[]> {
   const now = await world.clock.now();
   const { how: kind, url, user } = settings;
+  const { zone } = await workspace(world.db);
   const texts = await world.calendars.read({ kind, url, user, password }, now, now + HORIZON_MS);
   try {
-    return texts.flatMap((text) => meetingsIn(text, now, now + HORIZON_MS)).sort((a, b) => a.start - b.start);
+    return texts.flatMap((text) => meetingsIn(text, now, now + HORIZON_MS, zone)).sort((a, b) => a.start - b.start);
   } catch (error) {
     throw new WorldFailure('broken', `${url}: ${error instanceof Error ? error.message : 'no calendar'}`, false);
   }

@@ -283,7 +283,7 @@ function placeOf(lines: readonly DocumentLine[]): Picked {
     const label = PLACE_LABEL.exec(line.folded);
     if (label) return picked(line.text.slice(line.text.indexOf(':') + 1).trim(), line.text, 0.9);
   }
-  for (const line of lines.slice(0, 12)) {
+  for (const line of lines.filter((entry) => entry.section === '' || entry.section === 'contact').slice(0, 12)) {
     for (const piece of line.text.split(/\s+[|·•]\s+|\s{2,}/))
       if (POSTCODE.test(plainFold(piece)) && !EMAIL.test(piece)) return picked(tidy(piece.replace(PHONE, '')), line.text, 0.8);
   }

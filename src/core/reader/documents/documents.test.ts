@@ -94,6 +94,10 @@ describe('a CV', () => {
     expect(values('cv', SPANISH, 'name', 'phone')).toEqual(['Íñigo Barrachina Solé', '+34 600 555 019']);
   });
 
+  test('a year of training is no postcode', () => {
+    expect(values('cv', 'Jo Bell\nTraining\n2012 – 2016  Mechatronics technician, A College', 'place')).toEqual([null]);
+  });
+
   test('somebody else’s address under “references” is not theirs', () => {
     expect(values('cv', ENGLISH, 'email', 'phone')).toEqual([null, '07700 900 461']);
   });

@@ -41,7 +41,7 @@ export function Known({ known, now, mayChange }: Props) {
 }
 
 function sourceOf(fact: Fact): string {
-  return fact.url ? pageText(fact.url) : `${SOURCE_LABELS[fact.source]} · ${fact.sourceRef}`;
+  return fact.url && fact.source !== 'document' ? pageText(fact.url) : `${SOURCE_LABELS[fact.source]} · ${fact.sourceRef}`;
 }
 
 function FieldRow({ field, now, mayChange }: { readonly field: KnownField; readonly now: number; readonly mayChange: boolean }) {

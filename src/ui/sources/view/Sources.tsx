@@ -79,7 +79,7 @@ export function Sources({
             </DropFile>
           ) : null}
           <Doors doors={doors} now={now} mayTakeIn={mayTakeIn} onProblem={setProblem} />
-          <div className="bar ruled">
+          <div className="bar ruled" style={{ marginTop: 14 }}>
             <h2>Lists taken in</h2>
           </div>
           {lists.length === 0 ? (
