@@ -228,6 +228,14 @@ export const FLOW_OPERATIONS = {
     needs: 'look',
     answer: z.object({ trip: s.tripSchema, journal: z.array(s.journalSchema), text: z.string() }),
   }),
+  letThrough: op({
+    method: 'POST',
+    path: '/trips/{id}/let-through',
+    summary: 'Let a record through that was screened out; what spoke against it is remembered as an example.',
+    needs: 'deal with trips',
+    body: z.object({}),
+    answer: z.object({ started: z.number().int() }),
+  }),
   chooseTrips: op({
     method: 'POST',
     path: '/trips/choice',

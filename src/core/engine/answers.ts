@@ -3,6 +3,7 @@ import { fieldOf, printValue } from '../facts';
 import type { Instruction } from '../flow/plan';
 import type { StepOf } from '../flow/syntax';
 import { composeMessage, type Composed } from '../writer';
+import { screened } from './lines';
 import type { Run } from './run';
 import { replyLookedFor } from './waits';
 import { factsFound, unitOf } from './stated';
@@ -19,6 +20,7 @@ export function takeAnswer(answer: Answer, line: Instruction, run: Run): void {
   else if (answer.kind === 'compose' && step.verb === 'write') written(answer, step, line, run);
   else if (answer.kind === 'compose' && step.verb === 'follow up') touchComposed(answer, step, line, run);
   else if (answer.kind === 'reply' && step.verb === 'wait') replyLookedFor(answer, step, line, run);
+  else if (answer.kind === 'screen' && step.verb === 'keep') screened(answer.verdicts, step, line, run);
   else if (answer.kind === 'prepare' && step.verb === 'prepare') prepared(answer, step, line, run);
   else throw new Error(`broken invariant: a ${step.verb} line was given an answer of kind ${answer.kind}`);
 }

@@ -2,10 +2,12 @@ import { durationMs, stableId, textIn, type JsonObject } from '../base';
 import { printValue } from '../facts';
 import type { FeelValue } from '../feel';
 import { END, type Instruction } from '../flow/plan';
-import type { Step, StepOf, Verb } from '../flow/syntax';
+import { ENTRY } from '../flow/check';
+import { isScreen, type Step, type StepOf, type Verb } from '../flow/syntax';
 import { handOver, tell } from './outside';
 import type { Run } from './run';
 import { pickOut, sort } from './texts';
+import type { Verdict } from './types';
 import { gather, wait } from './waits';
 
 /** Runs a line that has just been reached. Lines that need the outside set a request or a waiting state instead of passing. */
@@ -27,8 +29,29 @@ function setField(run: Run, path: string, value: FeelValue, line: Instruction): 
   run.see(path, value);
 }
 
+/** What speaks against the record stops it, with its reasons; nothing does: it goes on. */
+export function screened(verdicts: readonly Verdict[], step: StepOf<'keep'>, line: Instruction, run: Run): void {
+  if (verdicts.length === 0) {
+    run.log(line, 'passed', 'kept, nothing speaks against it', { verdicts: [] });
+    run.pass(line);
+    return;
+  }
+  if (step.otherwise && line.elseExpr) setField(run, step.otherwise.field.text, line.elseExpr(run.scope()), line);
+  const why = `screened out: ${verdicts.map((verdict) => `${verdict.screen}, ${verdict.says}`).join('; ')}`;
+  run.log(line, 'stopped', why, { verdicts: verdicts.map((verdict) => ({ ...verdict })) });
+  run.stop(why);
+}
+
 const keep: RunLine<'keep'> = (step, line, run) => {
   const holds = line.expr?.(run.scope()) ?? null;
+  if (holds === true && step.unless) {
+    run.request = {
+      kind: 'screen',
+      screens: step.unless.map((screen) => screen.text).filter(isScreen),
+      entry: run.vars[ENTRY] ?? {},
+    };
+    return;
+  }
   if (holds === true) {
     run.log(line, 'passed', 'kept');
     run.pass(line);

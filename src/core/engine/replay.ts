@@ -63,6 +63,13 @@ function answerFrom(request: Request, readings: Readings, missing: string[]): An
       return readings.compose;
     case 'reply':
       return { kind: 'reply', came: null };
+    case 'screen': {
+      const known = of('keep').flatMap((entry) => list(entry.detail.verdicts)) as unknown as Extract<
+        Answer,
+        { kind: 'screen' }
+      >['verdicts'];
+      return { kind: 'screen', verdicts: known.filter((verdict) => request.screens.includes(verdict.screen)) };
+    }
     case 'prepare':
       return { kind: 'prepare', paper: request.id, address: '' };
     case 'match': {

@@ -1,7 +1,7 @@
 import type { Duration, Instant, Json, JsonObject, RecordRef } from '../base';
 import type { FactDraft, FactValue, SourceKind } from '../facts';
 import type { FeelScope } from '../feel';
-import type { Question } from '../flow/syntax';
+import type { Question, Screen } from '../flow/syntax';
 import type { Asked, LookupChain } from '../lookup';
 import type { Outcome } from './outcome';
 import type { Composed, FollowUpPlan, LineFact } from '../writer';
@@ -86,6 +86,8 @@ export type Request =
     }
   | { readonly kind: 'look up'; readonly field: string; readonly chain: LookupChain }
   | { readonly kind: 'compose'; readonly template: string }
+  /** what speaks against the record before anything is spent on it */
+  | { readonly kind: 'screen'; readonly screens: readonly Screen[]; readonly entry: JsonObject }
   /** a document about the record; asked again it is the same one */
   | { readonly kind: 'prepare'; readonly document: string; readonly id: string }
   /** whether an answer to a message has come */
@@ -109,6 +111,15 @@ export interface Finding extends Stated {
   readonly says: string;
   /** other values that are stated too, best first */
   readonly others: readonly Stated[];
+}
+
+/** Why a record is screened out. */
+export interface Verdict {
+  readonly screen: Screen;
+  /** one plain sentence */
+  readonly says: string;
+  /** what decided it: let through once, the same is let through again */
+  readonly about: string;
 }
 
 export interface MatchEvidence {
@@ -147,6 +158,7 @@ export type Answer =
       readonly sender: JsonObject;
       readonly doNotContact: boolean;
     }
+  | { readonly kind: 'screen'; readonly verdicts: readonly Verdict[] }
   /** `paper` is the document by its id, `address` where it can be read */
   | { readonly kind: 'prepare'; readonly paper: string; readonly address: string }
   | { readonly kind: 'reply'; readonly came: { readonly kind: string; readonly text: string; readonly quote: string | null } | null };

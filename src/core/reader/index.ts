@@ -12,3 +12,4 @@ export { ownWords, understandReply, withoutSignature, type ReplyKind, type Reply
 export { parseDeliveryStatus, type DeliveryStatus } from './dsn';
 export { sentencesOf } from './sentences';
 export { pickDocument } from './documents';
+export { abusiveWords, disposableMailbox, parkedSite, roleMailbox, testEntry, type Screened } from './screen';

@@ -16,6 +16,7 @@ import * as hooks from '../usecases/webhook-intakes';
 import { connectWebhook } from '../usecases/webhooks';
 import { undoMerge } from '../usecases/merge';
 import * as overview from '../usecases/overview';
+import { letThrough } from '../usecases/screening';
 import { recheckFact } from '../usecases/recheck';
 import * as records from '../usecases/records';
 import * as releases from '../usecases/releases';
@@ -122,6 +123,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
 
   listTrips: ({ world, query }) => overview.trips(world, { ...query, flowId: query.flow }),
   getTrip: ({ world, params }) => overview.trip(world, params.id ?? ''),
+  letThrough: ({ world, actor, params }) => letThrough(world, actor, params.id ?? ''),
   chooseTrips: async ({ world, actor, body }) => ({ chosen: await reviews.chooseStuck(world, actor, body) }),
 
   listReviews: async ({ world }) => ({ items: (await reviews.desk(world)).reviews }),

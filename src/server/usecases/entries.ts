@@ -81,11 +81,14 @@ export async function takeInEntry(
   return { personId: plan.personId, why };
 }
 
+/** Beside the answers, for the lines that ask what else came: not seen by flows. */
+export const ENTRY_ID = '·id';
+
 /** What flows see of an entry as `entry`: its answers, and beside them where the files they came in can be opened. */
 async function entryVars(tx: Tx, entry: { readonly id: string; readonly answers: JsonObject }): Promise<JsonObject> {
   const files = await filesOf(tx, [entry.id]);
   const opened = Object.fromEntries(files.map((file) => [file.question, { name: file.name, url: `/api/v1/files/${file.id}` }]));
-  return { [ENTRY]: { ...entry.answers, ...(files.length > 0 && { files: opened }) } };
+  return { [ENTRY]: { ...entry.answers, ...(files.length > 0 && { files: opened }), [ENTRY_ID]: entry.id } };
 }
 
 /** The intake whose entries a flow begins with, when its first line names one. */

@@ -1,5 +1,5 @@
 import { durationMs } from '../../base';
-import { DOCUMENT_KINDS, DOCUMENT_PARTS, isDocumentKind, quote, type Line, type Verb, type Word } from '../syntax';
+import { DOCUMENT_KINDS, DOCUMENT_PARTS, isDocumentKind, quote, SCREENS, type Line, type Verb, type Word } from '../syntax';
 import { ASKABLE_ROLES, DOCUMENTS } from './library';
 import {
   approved,
@@ -76,6 +76,7 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
   keep: (step, way, check, say) => {
     feel(step.when, 'boolean', way, check, say);
     for (const path of ensures(step.when.parsed.expr)) way.ensured.add(path);
+    for (const screen of step.unless ?? []) oneOf(screen, SCREENS, 'what can be screened out', say);
     if (step.otherwise) assigned(step.otherwise, way, check, say);
   },
   match: (step, _way, _check, say) => {

@@ -13,7 +13,7 @@ export interface Help {
 
 const VERB_HELP: Readonly<Record<Exclude<Verb, 'unknown'>, string>> = {
   'take in': 'Where records enter this flow. “once per” takes each only once.',
-  keep: 'Only records for which the condition holds go on. An unknown value is a “no”, and the journal says it was unknown.',
+  keep: 'Only records for which the condition holds go on. An unknown value is a “no”, and the journal says it was unknown. “unless” screens out tests, abuse, thrown-away mailboxes, dead sites, customers, and more.',
   match: 'Looks whether the person or company is in the CRM already; asks where it is not sure.',
   read: 'Reads the company’s site and answers the questions, each with the words it rests on.',
   score: 'Weighs the record with a scorecard: points, band, and why.',

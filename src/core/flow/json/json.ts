@@ -43,7 +43,7 @@ const step = z.discriminatedUnion('verb', [
     clock: z.strictObject({ time, workingDays: z.boolean(), within: span.optional(), when: feel.optional() }).optional(),
     change: z.strictObject({ fields: z.array(name), when: feel.optional() }).optional(),
   }),
-  z.strictObject({ verb: z.literal('keep'), when: feel, otherwise: setting.optional() }),
+  z.strictObject({ verb: z.literal('keep'), when: feel, unless: z.array(name).optional(), otherwise: setting.optional() }),
   z.strictObject({ verb: z.literal('match'), targets: z.array(name), askAbove: amount.optional(), sameAbove: amount.optional() }),
   z.strictObject({
     verb: z.literal('read'),

@@ -138,6 +138,7 @@ function sayStep(step: Step): readonly Part[] {
         verb('Keep'),
         plain('when'),
         condition(step.when),
+        ...(step.unless ? [plain('unless'), value(step.unless.map((screen) => screen.text).join(', '))] : []),
         ...(step.otherwise
           ? [plain('· else set'), value(fieldWords(step.otherwise.field.text)), plain('to'), condition(step.otherwise.value)]
           : []),

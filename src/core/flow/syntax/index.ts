@@ -4,6 +4,7 @@
  */
 export type * from './tree';
 export { numberedLines } from './tree';
+export { isScreen, SCREENS, type Screen } from './screens';
 export { parseFlow, parseLines } from './parse';
 export { answerTypeText, clockText, printFlow, quote, stepRows, type PrintOptions } from './print';
 export { parser as flowParser } from './grammar.gen';

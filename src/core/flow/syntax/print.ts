@@ -96,7 +96,11 @@ export function stepRows(step: Step): readonly string[] {
         ...(step.oncePer ? [`once per ${step.oncePer.text}`] : []),
       ];
     case 'keep':
-      return [`keep when ${feelText(step.when.parsed.text)}`, ...(step.otherwise ? [`else ${setting(step.otherwise)}`] : [])];
+      return [
+        `keep when ${feelText(step.when.parsed.text)}`,
+        ...(step.unless ? [`unless ${step.unless.map((screen) => screen.text).join(', ')}`] : []),
+        ...(step.otherwise ? [`else ${setting(step.otherwise)}`] : []),
+      ];
     case 'match':
       return [
         `match ${step.targets.map((target) => target.text).join(', ')}`,

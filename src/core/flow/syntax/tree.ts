@@ -106,7 +106,13 @@ export type Step =
       readonly clock?: ClockIntake;
       readonly change?: ChangeIntake;
     }
-  | { readonly verb: 'keep'; readonly when: Expr; readonly otherwise?: Assignment }
+  | {
+      readonly verb: 'keep';
+      readonly when: Expr;
+      /** what is screened out although the condition holds: words of `SCREENS` */
+      readonly unless?: readonly Word[];
+      readonly otherwise?: Assignment;
+    }
   | { readonly verb: 'match'; readonly targets: readonly Word[]; readonly askAbove?: Amount; readonly sameAbove?: Amount }
   | {
       readonly verb: 'read';

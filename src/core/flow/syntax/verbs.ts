@@ -1,6 +1,8 @@
 import { NAME, type Cursor } from './cursor';
 import { assignment, question, refuse, type ReadStep } from './clauses';
 import { READ_NOTICE } from './notices';
+import type { Token } from './rows';
+import { SCREENS } from './screens';
 import { READ_WAIT } from './waits';
 import type { Named, Question, SortLabel, StepOf, Verb, Word } from './tree';
 
@@ -98,6 +100,31 @@ function sortLabel(row: Cursor): SortLabel | undefined {
   return meaning && { from: name.from, to: examples.at(-1)?.to ?? meaning.to, name, meaning, examples };
 }
 
+/** `unless test entry, disposable mailbox` */
+function screens(row: Cursor): readonly Word[] {
+  const out: Word[] = [];
+  do {
+    const [first, ...more] = wordsUntilComma(row);
+    if (!first) {
+      row.say(`say what to screen out: ${SCREENS.join(', ')}`);
+      break;
+    }
+    const last = more.at(-1) ?? first;
+    out.push({ from: first.from, to: last.to, text: [first, ...more].map((token) => token.text).join(' ') });
+  } while (row.take(','));
+  row.end();
+  return out;
+}
+function wordsUntilComma(row: Cursor): readonly Token[] {
+  const out: Token[] = [];
+  for (let token = row.peek(); token && token.text !== ','; token = row.peek()) {
+    const taken = row.take(token.text);
+    if (!taken) break;
+    out.push(taken);
+  }
+  return out;
+}
+
 /** Keyed by verb: a new verb does not compile until it can be read. */
 export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
   'take in': (row, clauses) => {
@@ -138,11 +165,13 @@ export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
     if (!row.want('when', 'keep when email != null')) return undefined;
     const when = row.wantFeel('the condition');
     let otherwise;
+    let unless: readonly Word[] | undefined;
     for (const clause of clauses) {
       if (clause.take('else', 'set')) otherwise = assignment(clause);
-      else clause.say('below “keep” only else set … may stand', clause.row);
+      else if (clause.take('unless')) unless = screens(clause);
+      else clause.say('below “keep” only unless … and else set … may stand', clause.row);
     }
-    return when && { verb: 'keep', when, ...(otherwise && { otherwise }) };
+    return when && { verb: 'keep', when, ...(unless && { unless }), ...(otherwise && { otherwise }) };
   },
   match,
   read,

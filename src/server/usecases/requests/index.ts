@@ -10,6 +10,7 @@ import { HeldBack } from '../connections';
 import { match } from './match';
 import { prepare } from './prepare';
 import { read } from './read';
+import { screen } from './screen';
 import { readForTrial } from './trial';
 
 /** Finds out what a line asked for. What the outside did to us comes back as a `failed` event, never as an exception. */
@@ -27,6 +28,8 @@ export async function answerRequest(world: World, held: HeldTrip, view: RecordVi
         return { kind: 'answer', answer: await lookUp(world, held, view, request) };
       case 'compose':
         return { kind: 'answer', answer: await compose(world, held, view, request) };
+      case 'screen':
+        return { kind: 'answer', answer: { kind: 'screen', verdicts: await screen(world, held, view, request) } };
       case 'prepare':
         return { kind: 'answer', answer: await prepare(world, view, request) };
       case 'reply':

@@ -59,6 +59,16 @@ export function Trip({ trip, text, journal, facts, zone, mayDeal }: Props) {
       },
     );
   };
+  const letThrough = (): void => {
+    call('letThrough', { params: { id: trip.id }, body: {} }).then(
+      () => {
+        router.push(`/flows/${trip.flowId}/trips`);
+      },
+      (error: unknown) => {
+        setProblem(sayProblem(error));
+      },
+    );
+  };
   const row = entry ? lineOf(entry.mark) : undefined;
   return (
     <>
@@ -75,6 +85,17 @@ export function Trip({ trip, text, journal, facts, zone, mayDeal }: Props) {
           </>
         }
       >
+        {trip.state === 'stopped' && mayDeal && last && Array.isArray(last.detail.verdicts) && last.detail.verdicts.length > 0 ? (
+          <Button
+            variant="contained"
+            title="Begins the flow again with what it came with; what spoke against it speaks against nobody any more"
+            onClick={() => {
+              letThrough();
+            }}
+          >
+            Let through
+          </Button>
+        ) : null}
         {trip.state === 'stuck' && mayDeal
           ? CHOICES.map((choice) => (
               <Button
