@@ -47,7 +47,7 @@ export const workspaceSeedSchema = z.object({
   questions: standingQuestionsSchema.default([]),
   forms: z.array(z.object({ name: z.string(), form: formSchema })).default([]),
   openings: z.array(openingSchema.extend({ name: z.string().min(1) })).default([]),
-  watched: z.array(z.object({ name: z.string(), settings: watchedSchema, password: z.string() })).default([]),
+  watched: z.array(z.object({ name: z.string(), settings: watchedSchema, password: z.string(), isOn: z.boolean().default(true) })).default([]),
   /** a file of entries that were sent through the forms, with the files beside it */
   entries: z.string().optional(),
   flows: z.array(z.string()),
@@ -95,7 +95,7 @@ export async function seedWorkspace(
   const actor = { userId: idOf(builder.email), name: builder.name };
   for (const entry of seed.openings) await createOpening(world, actor, entry);
   for (const entry of seed.forms) await createForm(world, actor, entry);
-  for (const entry of seed.watched) await createWatched(world, actor, { ...entry, isOn: true });
+  for (const entry of seed.watched) await createWatched(world, actor, entry);
   for (const text of texts.flows) {
     const made = await createFlow(world, actor, text);
     await release(world, actor, made.id);

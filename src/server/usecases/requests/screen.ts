@@ -58,7 +58,7 @@ const SCREEN: { readonly [S in Screen]: (subject: Subject) => Promise<Screened |
   'missing site': (subject) => siteVerdict(subject, 'missing'),
   'parked site': (subject) => siteVerdict(subject, 'parked'),
   customer: async ({ view }) =>
-    view.company?.status === 'customer' ? { says: `${view.company.name} is a customer`, about: view.company.id } : undefined,
+    view.company?.status === 'customer' ? { says: `${text(view.company.name)} is a customer`, about: view.company.id } : undefined,
   'do not contact': async ({ world, view }) => {
     const email = text(view.person.email);
     return (await isDoNotContact(world.db, email === '' ? null : email))
