@@ -81,11 +81,13 @@ export const dealSchema = z.object({
   stageSince: instant,
   createdAt: instant,
 });
+const scalar = z.union([z.string(), z.number(), z.boolean(), z.null()]);
 export const importSchema = z.object({
   id,
   fileName: z.string(),
   label: z.string(),
   matching: z.array(z.string()),
+  matchingFrom: z.string().nullable().describe('the list whose matching was taken over, having the same headings'),
   defaultCountry: z.string(),
   flowId: id.nullable(),
   state: z.enum(['looked at', 'queued', 'running', 'done', 'failed']),
@@ -114,6 +116,7 @@ export const previewSchema = z.object({
       cells: z.array(z.string()),
       plan: z.looseObject({ kind: z.enum(['new', 'known', 'perhaps', 'refused']), why: z.string() }),
       reading: z.looseObject({}),
+      changes: z.array(z.object({ field: z.string(), from: scalar, to: scalar })).describe('of somebody known: what the row would change'),
     }),
   ),
 });

@@ -18,6 +18,8 @@ export interface ImportRow {
   readonly createdAt: Instant;
   readonly finishedAt: Instant | null;
   readonly createdBy: string | null;
+  /** the list whose matching was taken over; null: guessed from the headings */
+  readonly matchingFrom: string | null;
 }
 
 export async function insertImport(
@@ -32,14 +34,16 @@ export async function insertImport(
     readonly total: number;
     readonly userId: string | null;
     readonly flowId: string | null;
+    readonly headings: string;
+    readonly matchingFrom: string | null;
   },
   now: Instant,
 ): Promise<void> {
-  await tx`insert into import (id, file_name, label, bytes, matching, default_country, total, created_by, flow_id, created_at) values (${made.id}, ${made.fileName}, ${made.label}, ${Buffer.from(made.bytes)}, ${tx.json(made.matching)}, ${made.defaultCountry}, ${made.total}, ${made.userId}, ${made.flowId}, ${now})`;
+  await tx`insert into import (id, file_name, label, bytes, matching, default_country, total, created_by, flow_id, headings, matching_from, created_at) values (${made.id}, ${made.fileName}, ${made.label}, ${Buffer.from(made.bytes)}, ${tx.json(made.matching)}, ${made.defaultCountry}, ${made.total}, ${made.userId}, ${made.flowId}, ${made.headings}, ${made.matchingFrom}, ${now})`;
 }
 
 const columns = (tx: Tx) =>
-  tx`id, file_name, label, matching, default_country, flow_id, state, total, done_rows, counts, problem, created_at, finished_at, created_by`;
+  tx`id, file_name, label, matching, matching_from, default_country, flow_id, state, total, done_rows, counts, problem, created_at, finished_at, created_by`;
 export async function findImport(tx: Tx, id: string): Promise<ImportRow | undefined> {
   const [row] = await tx<ImportRow[]>`select ${columns(tx)} from import where id = ${id}`;
   return row;
@@ -53,11 +57,15 @@ export async function importBytes(tx: Tx, id: string): Promise<Uint8Array | unde
 }
 
 /** The matching used for the last list of the same name or headings: kept for the sender. */
-export async function lastMatching(tx: Tx, fileName: string): Promise<readonly Target[] | undefined> {
+/** How the columns of the last list with these headings were taken. */
+export async function lastMatching(
+  tx: Tx,
+  headings: string,
+): Promise<{ readonly matching: readonly Target[]; readonly label: string } | undefined> {
   const [row] = await tx<
-    { matching: Target[] }[]
-  >`select matching from import where file_name = ${fileName} and state = 'done' order by created_at desc limit 1`;
-  return row?.matching;
+    { matching: Target[]; label: string }[]
+  >`select matching, label from import where headings = ${headings} and state = 'done' order by created_at desc limit 1`;
+  return row;
 }
 
 export async function queueImport(

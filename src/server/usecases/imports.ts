@@ -1,3 +1,5 @@
+import { fold, type Instant } from '../../core/base';
+import { chooseCurrent, fieldOf, type Fact, type FactDraft, type FactValue } from '../../core/facts';
 import {
   guessColumns,
   planRows,
@@ -10,6 +12,7 @@ import {
   type Target,
 } from '../../core/intake';
 import type { Tx } from '../db';
+import { factsOf } from '../store/facts';
 import { findFlow } from '../store/flows';
 import {
   claimImport,
@@ -42,8 +45,9 @@ export async function lookAtFile(
   const { table, problem } = readTable(file.bytes);
   if (!table) throw new Refusal('not valid', `${file.name}: ${problem?.message ?? 'cannot be read'}`);
   const guesses = guessColumns(table.headings, table.rows);
-  const kept = await lastMatching(world.db, file.name);
-  const matching = kept && kept.length === guesses.length ? kept : guesses.map((guess) => guess.target);
+  const headings = table.headings.map((heading) => fold(heading).trim()).join('\n');
+  const kept = await lastMatching(world.db, headings);
+  const matching = kept?.matching ?? guesses.map((guess) => guess.target);
   const id = world.newId();
   const space = await workspace(world.db);
   await insertImport(
@@ -58,6 +62,8 @@ export async function lookAtFile(
       total: table.rows.length,
       userId: actor.userId,
       flowId: file.flowId ?? null,
+      headings,
+      matchingFrom: kept?.label ?? null,
     },
     await world.clock.now(),
   );
@@ -76,6 +82,8 @@ export interface ImportPreview {
     readonly cells: readonly string[];
     readonly plan: RowPlan;
     readonly reading: RowReading;
+    /** of somebody known: values that the row would change, for the first so many */
+    readonly changes: readonly Change[];
   }[];
   readonly counts: {
     readonly new: number;
@@ -98,6 +106,11 @@ export async function previewImport(
   const matching = checkedMatching(ask.matching ?? row.matching, table);
   const columns = guessColumns(table.headings, table.rows).map((guess, i) => ({ ...guess, target: matching[i] ?? 'leave out' }));
   const { readings, plans } = await planTable(world.db, id, table, matching, ask.defaultCountry ?? row.defaultCountry);
+  const changes = await changesOf(
+    world.db,
+    plans.flatMap((plan, i) => (plan.kind === 'known' ? [{ plan, reading: readings[i]?.reading }] : [])),
+    await world.clock.now(),
+  );
   const count = (kind: RowPlan['kind']): number => plans.filter((plan) => plan.kind === kind).length;
   return {
     import: row,
@@ -109,6 +122,7 @@ export async function previewImport(
       cells: table.rows[i] ?? [],
       plan,
       reading: readings[i]?.reading ?? { record: { person: {}, company: {}, note: null }, remarks: [], refused: null },
+      changes: changes.get(plan.row) ?? [],
     })),
     counts: {
       new: count('new'),
@@ -118,6 +132,60 @@ export async function previewImport(
       newCompanies: new Set(plans.filter((plan) => plan.newCompany).map((plan) => plan.companyId)).size,
     },
   };
+}
+
+export interface Change {
+  /** `person.phone` */
+  readonly field: string;
+  readonly from: FactValue;
+  readonly to: FactValue;
+}
+
+/** So many known rows are compared value by value in a preview. */
+const COMPARED = 400;
+
+/** What rows would change about people and companies that are known: where the row's value would become the current one. */
+async function changesOf(
+  tx: Tx,
+  rows: readonly { readonly plan: RowPlan; readonly reading: RowReading | undefined }[],
+  now: Instant,
+): Promise<ReadonlyMap<number, readonly Change[]>> {
+  const some = rows.slice(0, COMPARED);
+  const ids = some.flatMap(({ plan }) => [plan.personId, plan.newCompany ? null : plan.companyId]).filter((id) => id !== null);
+  const facts = new Map<string, Fact[]>();
+  for (const fact of await factsOf(tx, [...new Set(ids)])) {
+    const key = `${fact.record.id} ${fact.field}`;
+    facts.set(key, [...(facts.get(key) ?? []), fact]);
+  }
+  const against = (kind: 'person' | 'company', id: string | null, values: Readonly<Record<string, FactValue>>): readonly Change[] =>
+    id === null
+      ? []
+      : Object.entries(values).flatMap(([field, to]) => {
+          // The parts of a name change with the name.
+          if (field === 'first_name' || field === 'last_name') return [];
+          const known = facts.get(`${id} ${field}`) ?? [];
+          const from = chooseCurrent(known)?.value ?? null;
+          const row: FactDraft = {
+            record: { kind, id },
+            field,
+            value: to,
+            source: 'file',
+            sourceRef: '',
+            confidence: 0.8,
+            observedAt: now,
+          };
+          const wins = fieldOf(kind, field) !== undefined && chooseCurrent<FactDraft>([...known, row]) === row;
+          return wins && from !== to ? [{ field: `${kind}.${field}`, from, to }] : [];
+        });
+  return new Map(
+    some.map(({ plan, reading }) => [
+      plan.row,
+      [
+        ...against('person', plan.personId, reading?.record.person ?? {}),
+        ...against('company', plan.newCompany ? null : plan.companyId, reading?.record.company ?? {}),
+      ],
+    ]),
+  );
 }
 
 function checkedMatching(matching: readonly Target[], table: Table): readonly Target[] {

@@ -47,7 +47,9 @@ export const workspaceSeedSchema = z.object({
   questions: standingQuestionsSchema.default([]),
   forms: z.array(z.object({ name: z.string(), form: formSchema })).default([]),
   openings: z.array(openingSchema.extend({ name: z.string().min(1) })).default([]),
-  watched: z.array(z.object({ name: z.string(), settings: watchedSchema, password: z.string(), isOn: z.boolean().default(true) })).default([]),
+  watched: z
+    .array(z.object({ name: z.string(), settings: watchedSchema, password: z.string(), isOn: z.boolean().default(true) }))
+    .default([]),
   /** a file of entries that were sent through the forms, with the files beside it */
   entries: z.string().optional(),
   flows: z.array(z.string()),

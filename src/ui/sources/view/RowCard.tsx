@@ -1,4 +1,5 @@
 'use client';
+import { plural } from '../../../core/base';
 import { fieldOf, printValue, type FactValue } from '../../../core/facts';
 import { Tag } from '../../kit/parts';
 
@@ -21,6 +22,7 @@ export interface PreviewRow {
     readonly remarks: readonly { readonly target: string; readonly raw: string; readonly says: string }[];
     readonly refused: string | null;
   };
+  readonly changes: readonly { readonly field: string; readonly from: FactValue; readonly to: FactValue }[];
 }
 
 /** One row as it will be: values as read, what was changed about them, and what becomes of it. */
@@ -41,8 +43,8 @@ export function RowCard({
   const values = [
     ...Object.entries(person)
       .filter(([key]) => key !== 'first_name' && key !== 'last_name')
-      .map(([key, value]) => ({ id: `person ${key}`, field: fieldOf('person', key), value })),
-    ...Object.entries(company).map(([key, value]) => ({ id: `company ${key}`, field: fieldOf('company', key), value })),
+      .map(([key, value]) => ({ id: `person.${key}`, field: fieldOf('person', key), value })),
+    ...Object.entries(company).map(([key, value]) => ({ id: `company.${key}`, field: fieldOf('company', key), value })),
   ];
   const tone = { new: 'river', known: 'river', perhaps: 'brass', refused: 'brick' } as const;
   return (
@@ -76,10 +78,14 @@ export function RowCard({
         <span className="quiet small">
           {row.plan.why}
           {row.plan.kind === 'known' && row.plan.otherName ? ` · ${row.plan.otherName}` : ''}
+          {row.plan.kind === 'known'
+            ? ` · ${row.changes.length === 0 ? 'changes nothing' : `changes ${plural(row.changes.length, 'value')}`}`
+            : ''}
         </span>
       </div>
       {values.map(({ id, field, value }) => {
         const shown = printValue(value, field?.unit);
+        const change = row.changes.find((entry) => entry.field === id);
         const raw = row.cells.find((cell) => cell.trim() !== '' && cell.trim() !== String(value) && looksLike(cell, value));
         return (
           <div key={id} style={{ display: 'flex', gap: 8, padding: '4px 0', borderTop: '1px solid var(--line)' }}>
@@ -88,6 +94,7 @@ export function RowCard({
             </span>
             <span className="grow" style={{ overflowWrap: 'anywhere' }}>
               {raw ? <s className="quiet">{raw.trim().replace(/\s+/g, ' ').slice(0, 40)}</s> : null} <span className="strong">{shown}</span>
+              {change ? <span className="small in-brass"> was {printValue(change.from, field?.unit)}</span> : null}
             </span>
           </div>
         );

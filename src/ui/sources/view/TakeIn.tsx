@@ -29,7 +29,7 @@ export interface PreviewView {
   };
 }
 interface Props {
-  readonly status: ListView & { readonly problem: string | null; readonly flowId: string | null };
+  readonly status: ListView & { readonly problem: string | null; readonly flowId: string | null; readonly matchingFrom: string | null };
   readonly preview: PreviewView | null;
   readonly flows: readonly { readonly id: string; readonly name: string }[];
   readonly mayTakeIn: boolean;
@@ -109,6 +109,7 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
             <span className="quiet cut">
               {plural(status.total, 'row')} · {DELIMITER[preview.table.delimiter]} · {preview.table.encoding} · heading in row{' '}
               {preview.table.headingRow}
+              {status.matchingFrom === null ? '' : ` · columns as in “${status.matchingFrom}”, which had the same headings`}
             </span>
           </>
         }

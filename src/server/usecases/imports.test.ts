@@ -1,0 +1,52 @@
+import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { lookAtFile, previewImport, startImport } from './imports';
+import { createCompany, createPerson, people } from './records';
+import type { Actor } from './world';
+
+let world: TestWorld;
+let ines: Actor;
+
+beforeEach(async () => {
+  world = await testWorld();
+  ({ ines } = await demoWorkspace(world));
+});
+afterEach(() => world.close());
+
+const look = (text: string, name = 'visitors.csv') => lookAtFile(world, ines, { name, bytes: Buffer.from(text) });
+
+test('a list of somebody known says what it would change, and changes that', async () => {
+  const company = await createCompany(world, ines, {
+    values: { name: 'Oakmere Glass', website: 'oakmere-glass.example', heated_area: 3 },
+    source: 'api',
+  });
+  await createPerson(world, ines, {
+    values: { name: 'Mara Quill', email: 'm.quill@oakmere-glass.example', job_title: 'grower', phone: '+441632960417' },
+    companyId: company.id,
+    source: 'hand',
+  });
+  world.now += 86_400_000;
+  const id = await look(
+    'Name;E-mail;Company;Heated area;Role\nMara Quill;m.quill@oakmere-glass.example;Oakmere Glass;4,2;technical director\nTom New;tom@marlpit.example;Marlpit;2;owner\n',
+  );
+  const preview = await previewImport(world, id, {});
+  expect(preview.rows[0]?.plan.kind).toBe('known');
+  // What was written by hand stays; what an API or a list said gives way to what is newer.
+  expect(preview.rows[0]?.changes).toEqual([{ field: 'company.heated_area', from: 3, to: 4.2 }]);
+  expect(preview.rows[1]?.changes).toEqual([]);
+  await startImport(world, ines, id, {});
+  await testWorker(world).drain();
+  const [row] = await world.db<{ heatedArea: number }[]>`select heated_area from company where id = ${company.id}`;
+  expect(row?.heatedArea).toBe(4.2);
+  const mara = (await people(world, { search: 'Mara', limit: 5 })).items[0];
+  expect(mara?.jobTitle).toBe('grower');
+});
+
+test('a list with the same headings, under any name, is taken as the last one was', async () => {
+  const first = await look('Who,Reach,Extra\nMara Quill,m.quill@oakmere-glass.example,note one\n', 'march.csv');
+  await startImport(world, ines, first, { matching: ['person.name', 'person.email', 'note'], label: 'March fair' });
+  await testWorker(world).drain();
+  const second = await previewImport(world, await look('who, Reach ,EXTRA\nTom Ash,tom@marlpit.example,note two\n', 'april.csv'), {});
+  expect(second.import).toMatchObject({ matchingFrom: 'March fair', matching: ['person.name', 'person.email', 'note'] });
+  const other = await previewImport(world, await look('Who,Reach\nTom Ash,tom@marlpit.example\n', 'march.csv'), {});
+  expect(other.import.matchingFrom).toBeNull();
+});
