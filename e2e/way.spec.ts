@@ -250,7 +250,8 @@ test('approved messages go out paced, answers come back, and the plans stop by t
   expect(counts.taken).toBeGreaterThan(40);
   expect(counts.twice).toBe(0);
 
-  const [mail] = (await (await page.request.get(`${MAIL}/box`)).json()) as { unsubscribe: string }[];
+  const box = (await (await page.request.get(`${MAIL}/box`)).json()) as { unsubscribe: string }[];
+  const mail = box.find((entry) => entry.unsubscribe !== '');
   const link = /<(http[^>]+)>/.exec(mail?.unsubscribe ?? '')?.[1] ?? '';
   expect(await (await page.request.get(link)).text()).toContain('Do you want no more mail from us?');
   expect((await page.request.post(link.replace(/.$/, '~'))).status()).toBe(404);

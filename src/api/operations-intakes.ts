@@ -43,7 +43,7 @@ const hookView = z.object({
 });
 
 const criteria = z.object({
-  what: z.literal('people').default('people'),
+  what: z.enum(['people', 'companies']).default('people'),
   title: z.string().max(80).default(''),
   words: z.string().max(200).default(''),
   place: z.string().max(80).default(''),

@@ -1,5 +1,5 @@
 import { plural, stableId, textIn, type JsonObject } from '../base';
-import { fieldOf, printValue } from '../facts';
+import { fieldOf, printValue, SOURCE_LABELS } from '../facts';
 import type { Instruction } from '../flow/plan';
 import type { StepOf } from '../flow/syntax';
 import { composeMessage, type Composed } from '../writer';
@@ -107,12 +107,19 @@ function wasRead(answer: AnswerOf<'read'>, step: StepOf<'read'>, line: Instructi
     run.commands.push({ kind: 'record facts', facts });
     run.reload = true;
   }
-  if (step.as) run.vars[step.as.text] = Object.fromEntries(answer.findings.map((finding) => [finding.id, finding.value]));
+  const fresh = answer.fresh ?? [];
+  const news = fresh.map((entry) => `${SOURCE_LABELS[entry.source]}: ${entry.title}`).join('; ');
+  if (step.as)
+    run.vars[step.as.text] = {
+      ...Object.fromEntries(answer.findings.map((finding) => [finding.id, finding.value])),
+      changes: fresh.length,
+      news,
+    };
   const found = answer.findings.filter((finding) => finding.found).length;
   run.log(
     line,
     'passed',
-    `${found} of ${plural(answer.findings.length, 'answer')} from ${plural(answer.pages, 'page')}${answer.says ? ` · ${answer.says}` : ''}${answer.reusedFrom === undefined ? '' : ' · as read before'}`,
+    `${found} of ${plural(answer.findings.length, 'answer')} from ${plural(answer.pages, 'page')}${fresh.length > 0 ? ` · ${fresh.length} new since the last reading` : ''}${answer.says ? ` · ${answer.says}` : ''}${answer.reusedFrom === undefined ? '' : ' · as read before'}`,
     {
       findings: answer.findings.map((finding, i) => ({
         ...finding,
@@ -121,6 +128,7 @@ function wasRead(answer: AnswerOf<'read'>, step: StepOf<'read'>, line: Instructi
       })),
       places: step.places.map((place) => place.text),
       pages: answer.pages,
+      ...(fresh.length > 0 && { fresh: fresh.map((entry) => ({ ...entry })) }),
       ...(answer.reusedFrom !== undefined && { reusedFrom: answer.reusedFrom }),
     },
     answer,

@@ -204,7 +204,7 @@ describe('read', () => {
       }),
     ]);
     expect(says(result)[0]).toBe('read: 1 of 2 answers from 3 pages');
-    expect(result.trip.vars.research).toEqual({ heated_area: 5.5, mood: null });
+    expect(result.trip.vars.research).toEqual({ heated_area: 5.5, mood: null, changes: 0, news: '' });
   });
 
   test('without a site nothing is asked and nothing is found', () => {

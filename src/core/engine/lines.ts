@@ -143,6 +143,7 @@ const read: RunLine<'read'> = (step, line, run) => {
     questions: step.questions,
     maxPages: step.maxPages?.value ?? 8,
     maxCostMicro: step.maxCost === undefined ? null : Math.round(step.maxCost.value * 1_000_000),
+    ...(step.noOlder && { noOlderMs: durationMs(step.noOlder.duration) }),
   };
 };
 

@@ -83,6 +83,8 @@ export type Request =
       readonly maxPages: number;
       /** null: no limit of the line's own */
       readonly maxCostMicro: number | null;
+      /** what was read longer ago is read again; left out: a week */
+      readonly noOlderMs?: number;
     }
   | { readonly kind: 'look up'; readonly field: string; readonly chain: LookupChain }
   | { readonly kind: 'compose'; readonly template: string }
@@ -111,6 +113,14 @@ export interface Finding extends Stated {
   readonly says: string;
   /** other values that are stated too, best first */
   readonly others: readonly Stated[];
+}
+
+/** A document that is new at a place, or a profile that has changed. */
+export interface Fresh {
+  readonly source: SourceKind;
+  readonly title: string;
+  readonly url: string;
+  readonly date: Instant | null;
 }
 
 /** Why a record is screened out. */
@@ -147,6 +157,8 @@ export type Answer =
       readonly tookMs: number;
       readonly costMicro: number;
       readonly says: string;
+      /** what stands there now and did not at the reading before; left out at the first reading */
+      readonly fresh?: readonly Fresh[];
       /** of a trial: read then, by an earlier one */
       readonly reusedFrom?: Instant;
     }

@@ -64,3 +64,14 @@ export async function tellCosts(tx: Tx, keys: readonly string[]): Promise<number
   >`update research_job set cost_told = true where key = any(${[...keys]}) and not cost_told returning cost_micro::float8 as cost_micro`;
   return rows.reduce((sum, row) => sum + row.costMicro, 0);
 }
+
+/** What was seen about a record before an instant. */
+export async function seenSince(tx: Tx, recordId: string, before: Instant): Promise<ReadonlySet<string>> {
+  const rows = await tx<
+    { document: string }[]
+  >`select document from research_seen where record_id = ${recordId} and first_seen_at < ${before}`;
+  return new Set(rows.map((row) => row.document));
+}
+export async function keepSeen(tx: Tx, recordId: string, documents: readonly string[], now: Instant): Promise<void> {
+  await tx`insert into research_seen (record_id, document, first_seen_at) select ${recordId}::uuid, d, ${now} from unnest(${[...documents]}::text[]) d on conflict do nothing`;
+}

@@ -103,3 +103,30 @@ test('a directory that is down is told, and nothing is taken in', async () => {
     'between 1 and 1,000',
   );
 });
+
+test('companies: told from those the CRM has, taken in with the directory as their source, and into no flow', async () => {
+  world.outside.directory = () => [
+    { ...hit('Gärtnerei Vossbruch GmbH', 'gaertnerei-vossbruch.example', ''), crop: 'pot plants' },
+    { ...hit('Fresh Glass Ltd', 'fresh-glass.example', ''), crop: 'peppers' },
+  ];
+  const criteria = { ...CRITERIA, what: 'companies' as const };
+  const look = await lookInDirectory(world, criteria);
+  expect(look).toMatchObject({ count: 2, fresh: 1, hits: [{ becomes: 'known' }, { becomes: 'new' }] });
+  await expect(takeFromDirectory(world, ines, { criteria, most: 5, onlyNew: false, flowId: world.newId() })).rejects.toThrow(
+    'into no flow',
+  );
+  expect(await takeFromDirectory(world, ines, { criteria, most: 5, onlyNew: false, flowId: null })).toEqual({
+    taken: 1,
+    known: 1,
+    started: 0,
+  });
+  const [made] = await world.db<
+    { mainCrop: string; heatedArea: number }[]
+  >`select main_crop, heated_area from company where website = 'fresh-glass.example'`;
+  expect(made).toEqual({ mainCrop: 'peppers', heatedArea: 3 });
+  expect(await takeFromDirectory(world, ines, { criteria, most: 5, onlyNew: true, flowId: null })).toEqual({
+    taken: 0,
+    known: 0,
+    started: 0,
+  });
+});

@@ -5,6 +5,7 @@ import { WorldFailure } from '../ports';
 import { findFlow } from '../store/flows';
 import { insertAudit } from '../store/timeline';
 import { counted } from './connections';
+import { planCompanies, takeInCompanies } from './directory-companies';
 import { startTrips } from './start';
 import { BARS, knownFor, takeInRows } from './take-in';
 import { found, Refusal, workspace, type Actor, type World } from './world';
@@ -58,7 +59,7 @@ async function search(
   count: number,
 ): Promise<{ readonly count: number; readonly hits: readonly DirectoryHit[] }> {
   try {
-    return await counted(world, 'directory', () => world.sources.directory({ ...criteria, what: 'people' }, from, count));
+    return await counted(world, 'directory', () => world.sources.directory(criteria, from, count));
   } catch (error) {
     if (error instanceof WorldFailure) throw new Refusal('conflict', `${error.message}: nothing was taken in`);
     throw error;
@@ -68,6 +69,14 @@ async function search(
 /** How many there are, and what the first of them would become. Nothing is taken in. */
 export async function lookInDirectory(world: World, criteria: DirectoryCriteria): Promise<DirectoryLook> {
   const { count, hits } = await search(world, criteria, 0, SHOWN);
+  if (criteria.what === 'companies') {
+    const companies = await planCompanies(world.db, hits);
+    return {
+      count,
+      fresh: companies.filter(({ kind }) => kind === 'new').length,
+      hits: companies.map(({ hit, kind, why }) => ({ ...hit, becomes: kind, why })),
+    };
+  }
   const planned = await planHits(world, hits, (await workspace(world.db)).defaultCountry);
   return {
     count,
@@ -83,6 +92,7 @@ export async function takeFromDirectory(
   ask: { readonly criteria: DirectoryCriteria; readonly most: number; readonly onlyNew: boolean; readonly flowId: string | null },
 ): Promise<{ readonly taken: number; readonly known: number; readonly started: number }> {
   if (ask.most < 1 || ask.most > MOST) throw new Refusal('not valid', `between 1 and ${MOST.toLocaleString('en-GB')} at a time`);
+  if (ask.criteria.what === 'companies') return takeCompanies(world, actor, ask);
   const flow = ask.flowId === null ? undefined : found(await findFlow(world.db, ask.flowId), 'the flow');
   if (flow && flow.liveVersionId === null) throw new Refusal('conflict', `${flow.name} has no live version: release it first`);
   const { defaultCountry } = await workspace(world.db);
@@ -119,4 +129,32 @@ export async function takeFromDirectory(
   }
   await insertAudit(world.db, { at: now, userId: actor.userId, what: 'took in from the directory', detail: { taken, known } });
   return { taken, known, started };
+}
+
+/** Companies go through no flow by themselves: flows are about people and deals. */
+async function takeCompanies(
+  world: World,
+  actor: Actor,
+  ask: { readonly criteria: DirectoryCriteria; readonly most: number; readonly onlyNew: boolean; readonly flowId: string | null },
+): Promise<{ readonly taken: number; readonly known: number; readonly started: number }> {
+  if (ask.flowId !== null) throw new Refusal('not valid', 'companies go into no flow: take in people, or leave the flow out');
+  const now = await world.clock.now();
+  let [from, taken, known] = [0, 0, 0];
+  for (;;) {
+    const { count, hits } = await search(world, ask.criteria, from, AT_ONCE);
+    const planned = await planCompanies(world.db, hits);
+    const wanted = planned.filter(({ kind }) => !ask.onlyNew || kind === 'new').slice(0, ask.most - taken - known);
+    await world.db.begin((tx) => takeInCompanies(tx, wanted, { userId: actor.userId }, now));
+    taken += wanted.filter(({ kind }) => kind !== 'known').length;
+    known += wanted.filter(({ kind }) => kind === 'known').length;
+    from += hits.length;
+    if (taken + known >= ask.most || from >= count || hits.length === 0) break;
+  }
+  await insertAudit(world.db, {
+    at: now,
+    userId: actor.userId,
+    what: 'took in from the directory',
+    detail: { taken, known, what: 'companies' },
+  });
+  return { taken, known, started: 0 };
 }

@@ -152,3 +152,37 @@ test('a source dearer than the line allows is left out', async () => {
   const [entry] = await world.db<{ says: string }[]>`select says from journal where verb = 'read' and outcome = 'passed'`;
   expect(entry?.says).toContain('News left out: over the line’s limit');
 });
+
+test('read again later, a place tells what is new: nothing the first time, then each thing once, a changed profile too', async () => {
+  const made = await createFlow(
+    world,
+    ines,
+    'flow "Watch"\nabout person\n\ntake in from clock at 07:00\n  when company.website = "gaertnerei-vossbruch.example"\nread company from news, people as seen\n  no older than 1 day\nkeep when seen.changes > 0\nnote seen.news\n',
+  );
+  await release(world, ines, made.id);
+  let news = [document('http://news.example/1', 'Vossbruch at the fair')];
+  let role = 'grower';
+  world.outside.source = ({ source }) =>
+    source === 'news'
+      ? done(...news.map((entry) => ({ ...entry, title: `News ${entry.url.slice(-1)}` })))
+      : done({ ...document('http://people.example/m', role), title: 'M. Lenz' });
+  const notes = async () =>
+    (await world.db<{ says: string }[]>`select says from timeline where kind = 'note' and detail ? 'tripId' order by at, id`).map(
+      (row) => row.says,
+    );
+  const nextDay = async (): Promise<void> => {
+    world.now += 86_400_000;
+    await testWorker(world).drain();
+  };
+  await nextDay();
+  expect(await notes()).toEqual([]);
+  await nextDay();
+  expect(await notes()).toEqual([]);
+  news = [...news, document('http://news.example/2', 'Vossbruch builds')];
+  role = 'managing director';
+  await nextDay();
+  expect(new Set(await notes())).toEqual(new Set(['news: News 2; directory: M. Lenz']));
+  const count = (await notes()).length;
+  await nextDay();
+  expect((await notes()).length).toBe(count);
+});

@@ -48,6 +48,8 @@ const documentShape = (kind: string): ResultShape =>
   isDocumentKind(kind)
     ? Object.fromEntries(Object.entries(DOCUMENT_PARTS[kind]).map(([id, type]): [string, FeelName] => [id, answerName({ kind: type })]))
     : {};
+/** What stands at the places now that did not at the reading before. */
+const WHAT_IS_NEW: ResultShape = { changes: { type: 'number', label: 'what is new' }, news: { type: 'string' } };
 /** Whether what was waited for came in time. */
 const CAME: ResultShape = { came: { type: 'boolean', label: 'came' } };
 
@@ -57,7 +59,10 @@ export function resultOf(step: Step): { readonly name: string; readonly shape: R
   const name = step.as.text;
   switch (step.verb) {
     case 'read':
-      return { name, shape: Object.fromEntries(step.questions.map((question) => [question.id.text, answerName(question.type)])) };
+      return {
+        name,
+        shape: { ...Object.fromEntries(step.questions.map((question) => [question.id.text, answerName(question.type)])), ...WHAT_IS_NEW },
+      };
     case 'score':
       return {
         name,

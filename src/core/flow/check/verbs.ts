@@ -90,11 +90,14 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
     oneOf(step.target, ['company', 'person'], 'what can be read about', say);
     const places = step.target.text === 'person' ? PERSON_PLACES : COMPANY_PLACES;
     for (const place of step.places) oneOf(place, places, 'a place to read', say);
-    if (step.questions.length === 0)
+    // To look for what is new, nothing needs to be asked.
+    if (step.questions.length === 0 && !step.noOlder)
       say(line.head, 'wrong place', 'ask at least one question below: heated_area: number in ha "How large …?"');
-    const seen = new Set<string>();
+    const seen = new Set<string>(['changes', 'news']);
     for (const { id } of step.questions) {
-      if (seen.has(id.text)) say(id, 'name twice', `“${id.text}” is asked twice`);
+      if (id.text === 'changes' || id.text === 'news')
+        say(id, 'name twice', `“${id.text}” is what every reading says is new: call the question otherwise`);
+      else if (seen.has(id.text)) say(id, 'name twice', `“${id.text}” is asked twice`);
       seen.add(id.text);
     }
     // With other places to look at, a missing site is no fault.

@@ -52,6 +52,7 @@ const step = z.discriminatedUnion('verb', [
     questions: z.array(question),
     maxPages: amount.optional(),
     maxCost: amount.optional(),
+    noOlder: span.optional(),
     as,
   }),
   z.strictObject({ verb: z.literal('score'), target: name, scorecard: name, as }),

@@ -116,6 +116,7 @@ export function stepRows(step: Step): readonly string[] {
         `read ${step.target.text} from ${step.places.map((place) => place.text).join(', ')}${as(step.as)}`,
         ...step.questions.map(questionText),
         ...(limits.length > 0 ? [`at most ${limits.join(', ')}`] : []),
+        ...(step.noOlder ? [`no older than ${printDuration(step.noOlder.duration)}`] : []),
       ];
     }
     case 'score':

@@ -121,6 +121,8 @@ export type Step =
       readonly questions: readonly Question[];
       readonly maxPages?: Amount;
       readonly maxCost?: Amount;
+      /** what was read longer ago is read again */
+      readonly noOlder?: Wait;
       readonly as?: Word;
     }
   | { readonly verb: 'score'; readonly target: Word; readonly scorecard: Named; readonly as?: Word }

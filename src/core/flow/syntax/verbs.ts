@@ -17,9 +17,15 @@ const read: ReadStep<'read'> = (row, clauses) => {
     if (place) places.push(place);
   } while (row.take(','));
   const as = row.asName();
-  let limits: Pick<StepOf<'read'>, 'maxPages' | 'maxCost'> = {};
+  let limits: Pick<StepOf<'read'>, 'maxPages' | 'maxCost' | 'noOlder'> = {};
   const questions: Question[] = [];
   for (const clause of clauses) {
+    if (clause.take('no', 'older', 'than')) {
+      const noOlder = clause.wantDuration();
+      if (noOlder) limits = { ...limits, noOlder };
+      clause.end();
+      continue;
+    }
     if (!clause.take('at', 'most')) {
       const asked = question(clause);
       if (asked) questions.push(asked);

@@ -1,9 +1,9 @@
-import type { Instant } from '../../../core/base';
-import type { Answer, Finding, Request, Stated } from '../../../core/engine';
+import { stableId, type Instant } from '../../../core/base';
+import type { Answer, Finding, Fresh, Request, Stated } from '../../../core/engine';
 import type { SourceKind } from '../../../core/facts';
 import { answerAll, worthReading, type OtherAnswer, type PageLink, type ReaderAnswer } from '../../../core/reader';
 import { WorldFailure, type FetchedPage } from '../../ports';
-import { tellCosts } from '../../store/research';
+import { keepSeen, seenSince, tellCosts } from '../../store/research';
 import { cachedPages, keepPage } from '../../store/settings';
 import type { HeldTrip } from '../../store/trips';
 import { HeldBack } from '../connections';
@@ -33,6 +33,7 @@ export interface Reading {
 export async function read(world: World, request: ReadRequest, reading: Reading): Promise<Extract<Answer, { kind: 'read' }>> {
   const began = performance.now();
   const now = await world.clock.now();
+  const since = now - (request.noOlderMs ?? FRESH_MS);
   const searching = searchSources(world, reading.held, {
     subject: {
       recordId: request.target.id,
@@ -42,7 +43,7 @@ export async function read(world: World, request: ReadRequest, reading: Reading)
     },
     places: request.places,
     maxCostMicro: request.maxCostMicro,
-    since: now - FRESH_MS,
+    since,
     afresh: reading.afresh,
   });
   const readsSite = request.website !== null && request.places.includes('website');
@@ -53,7 +54,7 @@ export async function read(world: World, request: ReadRequest, reading: Reading)
           world,
           { host: hostOf(request.website), asked, maxPages: request.maxPages },
           now,
-          await freshSince(searching, reading, now),
+          await freshSince(searching, reading, since, now),
         )
       : { pages: [], says: '' };
   const alone = request.places.every((place) => place === 'website');
@@ -73,9 +74,11 @@ export async function read(world: World, request: ReadRequest, reading: Reading)
   );
   const documents = done.flatMap((entry) => entry.documents);
   const findings = answerAll(asked, [...pages, ...documents], now).map((answer, i) => finding(asked[i]?.id ?? '', answer, kinds));
+  const fresh = await whatIsNew(world, request.target.id, done, reading.held?.trialId == null, now);
   return {
     kind: 'read',
     findings,
+    ...(fresh && { fresh }),
     pages: pages.length + documents.length,
     tookMs: Math.round(performance.now() - began),
     costMicro: await tellCosts(
@@ -86,6 +89,35 @@ export async function read(world: World, request: ReadRequest, reading: Reading)
   };
 }
 
+/** A reading that begins again within this time still has the same things to tell. */
+const SAME_READING_MS = 10 * 60_000;
+
+/** What the sources have now and had not at the reading before; undefined at the first one. A profile that has changed is new. */
+async function whatIsNew(
+  world: World,
+  recordId: string,
+  done: readonly Searched[],
+  keep: boolean,
+  now: Instant,
+): Promise<readonly Fresh[] | undefined> {
+  const documents = done.flatMap((entry) =>
+    entry.documents.map((document) => ({
+      key: entry.source === 'people' ? stableId('profile', document.url, ...document.blocks.map((block) => block.text)) : document.url,
+      fresh: { source: SOURCE_KIND[entry.source], title: document.title, url: document.url, date: document.published },
+    })),
+  );
+  if (documents.length === 0) return undefined;
+  const before = await seenSince(world.db, recordId, now - SAME_READING_MS);
+  if (keep)
+    await keepSeen(
+      world.db,
+      recordId,
+      documents.map((document) => document.key),
+      now,
+    );
+  return before.size === 0 ? undefined : documents.filter((document) => !before.has(document.key)).map((document) => document.fresh);
+}
+
 /** The host of a site as it stands on a record. */
 export const hostOf = (website: string): string => website.replace(/^https?:\/\//, '').split('/')[0] ?? '';
 
@@ -93,9 +125,10 @@ export const hostOf = (website: string): string => website.replace(/^https?:\/\/
 async function freshSince(
   searching: Promise<readonly { readonly done: Searched | undefined }[]>,
   reading: Reading,
+  since: Instant,
   now: Instant,
 ): Promise<Instant> {
-  if (reading.afresh === null) return now - FRESH_MS;
+  if (reading.afresh === null) return since;
   const own = (await searching).flatMap((entry) => entry.done?.startedAt ?? []);
   return own.length === 0 ? now + 1 : Math.min(...own);
 }

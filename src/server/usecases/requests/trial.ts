@@ -31,6 +31,7 @@ const keptSchema = z.object({
   tookMs: z.number(),
   costMicro: z.number(),
   says: z.string(),
+  fresh: z.array(z.object({ source: z.enum(SOURCE_KINDS), title: z.string(), url: z.string(), date: z.number().nullable() })).optional(),
 });
 
 /** Reads a site for a trial, or answers with what an earlier trial of this flow read when it asked the same. */
@@ -40,7 +41,15 @@ export async function readForTrial(world: World, held: HeldTrip, request: Extrac
   const asked = request.questions.map(({ id, type, wording }) => [id.text, type, wording.text]);
   const key = stableId(
     'trial reading',
-    JSON.stringify([request.target.id, request.website, request.places, request.maxPages, request.maxCostMicro, asked]),
+    JSON.stringify([
+      request.target.id,
+      request.website,
+      request.places,
+      request.maxPages,
+      request.maxCostMicro,
+      request.noOlderMs ?? null,
+      asked,
+    ]),
   );
   const before = afresh ? undefined : await trialReading(world.db, { flowId: held.flowId, key, since: now - KEPT_MS });
   const kept = keptSchema.safeParse(before?.answer);

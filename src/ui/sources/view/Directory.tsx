@@ -11,6 +11,7 @@ import { Empty, Said, Tag, TopBar, type SaidText, type Tone } from '../../kit/pa
 import './directory.css';
 
 const EMPTY = {
+  what: 'people' as 'people' | 'companies',
   title: '',
   words: '',
   place: '',
@@ -47,7 +48,7 @@ interface Look {
   }[];
 }
 
-/** People found by criteria: counted and looked at first, taken in only when asked. */
+/** People or companies found by criteria: counted and looked at first, taken in only when asked. */
 export function Directory({
   flows,
   mayTakeIn,
@@ -64,6 +65,7 @@ export function Directory({
   const [most, setMost] = useState('25');
   const [onlyNew, setOnlyNew] = useState(true);
   const [flowId, setFlowId] = useState('');
+  const isPeople = asked.what === 'people';
   const criteria = {
     ...asked,
     minArea: asked.minArea.trim() === '' ? null : Number(asked.minArea.replace(',', '.')),
@@ -83,12 +85,12 @@ export function Directory({
   };
   const take = (): void => {
     setBusy(true);
-    call('takeFromDirectory', { body: { criteria, most: Number(most), onlyNew, flowId: flowId === '' ? null : flowId } }).then(
+    call('takeFromDirectory', { body: { criteria, most: Number(most), onlyNew, flowId: flowId === '' || !isPeople ? null : flowId } }).then(
       ({ taken, known, started }) => {
         setBusy(false);
         setSaid({
           calm: true,
-          text: `${plural(taken, 'person', 'people')} taken in${known > 0 ? `, ${known} known already` : ''}${flowId === '' ? '' : `, ${started} on the way through ${flows.find((flow) => flow.id === flowId)?.name ?? 'the flow'}`}.`,
+          text: `${isPeople ? plural(taken, 'person', 'people') : plural(taken, 'company', 'companies')} taken in${known > 0 ? `, ${known} known already` : ''}${flowId === '' ? '' : `, ${started} on the way through ${flows.find((flow) => flow.id === flowId)?.name ?? 'the flow'}`}.`,
         });
         search();
         router.refresh();
@@ -127,7 +129,19 @@ export function Directory({
           search();
         }}
       >
-        {field('title', 'Role', 'managing director')}
+        <TextField
+          select
+          label="Look for"
+          value={asked.what}
+          onChange={(event) => {
+            setAsked({ ...asked, what: event.target.value as typeof asked.what });
+            setLook(null);
+          }}
+        >
+          <MenuItem value="people">people</MenuItem>
+          <MenuItem value="companies">companies</MenuItem>
+        </TextField>
+        {isPeople ? field('title', 'Role', 'managing director') : null}
         {field('words', 'Words in the profile', 'climate')}
         {field('place', 'Place', 'Hessle')}
         <TextField
@@ -177,7 +191,7 @@ export function Directory({
           <div className="found">
             <span className="count">{countText(look.count)}</span>
             <span>
-              {look.count === 1 ? 'person fits' : 'people fit'}
+              {isPeople ? (look.count === 1 ? 'person fits' : 'people fit') : look.count === 1 ? 'company fits' : 'companies fit'}
               <span className="quiet">
                 {' '}
                 · {look.fresh} of the {look.hits.length} below are not in the CRM yet
@@ -206,21 +220,23 @@ export function Directory({
                     />
                   }
                 />
-                <TextField
-                  select
-                  value={flowId}
-                  onChange={(event) => {
-                    setFlowId(event.target.value);
-                  }}
-                  slotProps={{ htmlInput: { 'aria-label': 'Put them in a flow' }, select: { displayEmpty: true } }}
-                >
-                  <MenuItem value="">into no flow</MenuItem>
-                  {flows.map((flow) => (
-                    <MenuItem key={flow.id} value={flow.id}>
-                      into {flow.name}
-                    </MenuItem>
-                  ))}
-                </TextField>
+                {isPeople ? (
+                  <TextField
+                    select
+                    value={flowId}
+                    onChange={(event) => {
+                      setFlowId(event.target.value);
+                    }}
+                    slotProps={{ htmlInput: { 'aria-label': 'Put them in a flow' }, select: { displayEmpty: true } }}
+                  >
+                    <MenuItem value="">into no flow</MenuItem>
+                    {flows.map((flow) => (
+                      <MenuItem key={flow.id} value={flow.id}>
+                        into {flow.name}
+                      </MenuItem>
+                    ))}
+                  </TextField>
+                ) : null}
                 <Button variant="contained" disabled={busy || stale || !/^\d+$/.test(most) || Number(most) < 1} onClick={take}>
                   Take in
                 </Button>
@@ -233,8 +249,8 @@ export function Directory({
                 <thead>
                   <tr>
                     <th>name</th>
-                    <th>role</th>
-                    <th>company</th>
+                    {isPeople ? <th>role</th> : null}
+                    {isPeople ? <th>company</th> : null}
                     <th>place</th>
                     <th>crop</th>
                     <th className="right">glass</th>
@@ -248,8 +264,8 @@ export function Directory({
                     return (
                       <tr key={hit.id}>
                         <td className="strong">{hit.name}</td>
-                        <td>{hit.title}</td>
-                        <td>{hit.company}</td>
+                        {isPeople ? <td>{hit.title}</td> : null}
+                        {isPeople ? <td>{hit.company}</td> : null}
                         <td className="quiet">{[hit.place, hit.country].filter(Boolean).join(', ')}</td>
                         <td className="quiet">{hit.crop ?? '–'}</td>
                         <td className="right">{printValue(hit.area, 'ha')}</td>
