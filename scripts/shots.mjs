@@ -62,6 +62,7 @@ try {
   ])
     await page.getByLabel(label).fill(value);
   await page.getByLabel('yes', { exact: true }).check();
+  await shot('public-form');
   await page.getByRole('button', { name: 'Go on' }).click();
   await page.getByLabel(/have in mind/).fill('New controls for two bays before spring.');
   await page.getByRole('button', { name: 'Go on' }).click();
@@ -77,6 +78,9 @@ try {
     .first()
     .click();
   await shot('form');
+  await page.goto('/openings');
+  await page.getByText('French (native)').waitFor();
+  await shot('openings');
   await page.goto('/sources/directory');
   await page.getByLabel('Role').fill('director');
   await page.getByLabel('Glass at least, ha').fill('2');

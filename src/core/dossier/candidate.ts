@@ -45,7 +45,7 @@ export function candidateSections(candidate: Candidate): {
         id: 'applies',
         title: 'Applies for',
         lines: candidate.applies.map(({ opening, stage, criteria }) =>
-          line({ label: opening, text: `at ${stage}`, quote: criteria.length === 0 ? null : `looked for: ${criteria.join('; ')}` }),
+          line({ label: opening, text: `at ${stage}${criteria.length === 0 ? '' : `; looked for: ${criteria.join(', ')}`}` }),
         ),
       },
       {

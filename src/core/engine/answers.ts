@@ -28,7 +28,7 @@ export function takeAnswer(answer: Answer, line: Instruction, run: Run): void {
 function prepared(answer: AnswerOf<'prepare'>, step: StepOf<'prepare'>, line: Instruction, run: Run): void {
   const { paper, address } = answer;
   if (step.as) run.vars[step.as.text] = { id: paper, address };
-  run.log(line, 'passed', `${step.document.text.toLowerCase()} made`, { paper, address });
+  run.log(line, 'passed', `${step.document.text.toLowerCase()} made`, { paper, address }, { costMicro: answer.costMicro });
   run.pass(line);
 }
 

@@ -71,7 +71,7 @@ function answerFrom(request: Request, readings: Readings, missing: string[]): An
       return { kind: 'screen', verdicts: known.filter((verdict) => request.screens.includes(verdict.screen)) };
     }
     case 'prepare':
-      return { kind: 'prepare', paper: request.id, address: '' };
+      return { kind: 'prepare', paper: request.id, address: '', costMicro: 0 };
     case 'match': {
       const known = of('match').find((entry) => entry.detail.target === request.target && typeof entry.detail.how === 'string');
       if (!known) missing.push(`whether the ${request.target} is known`);

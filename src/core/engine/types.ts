@@ -172,7 +172,7 @@ export type Answer =
     }
   | { readonly kind: 'screen'; readonly verdicts: readonly Verdict[] }
   /** `paper` is the document by its id, `address` where it can be read */
-  | { readonly kind: 'prepare'; readonly paper: string; readonly address: string }
+  | { readonly kind: 'prepare'; readonly paper: string; readonly address: string; readonly costMicro: number }
   | { readonly kind: 'reply'; readonly came: { readonly kind: string; readonly text: string; readonly quote: string | null } | null };
 
 export type Decision =

@@ -24,6 +24,8 @@ export interface Said {
   readonly kind: Block['kind'];
   /** folded heading above */
   readonly under: string;
+  /** the heading above as it stands */
+  readonly head: string;
   /** what stands directly before it in the same block; of a row the row above */
   readonly before: Said | null;
   /** folded, what stands directly behind it in the same block */
@@ -79,6 +81,7 @@ export function saidIn(passages: readonly Passage[]): readonly Said[] {
           folded: plain(text),
           kind: block.kind,
           under: plain(block.under),
+          head: block.under,
           before,
           next: plain(sentences[i + 1] ?? ''),
           url: passage.url,

@@ -98,7 +98,7 @@ export async function previewCalendar(world: World, settings: CalendarSettings, 
       becomes:
         outside.length === 0
           ? 'is left alone: nobody from outside'
-          : `${outside.map((person) => person.name || person.address).join(', ')} · ${spoken(meeting.start - settings.aheadHours * HOUR_MS, zone, format)}`,
+          : `takes in ${outside.map((person) => person.name || person.address).join(', ')} on ${spoken(meeting.start - settings.aheadHours * HOUR_MS, zone, format)}`,
       taken: outside.length > 0,
     };
   });

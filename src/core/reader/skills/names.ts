@@ -34,7 +34,7 @@ const ORDINARY = set(
   'il lo gli i un uno una dal con e o nel nella per di del della e sono nasz nasze nasza od z i oraz w na do jest',
   'january february march april may june july august september october november december januar februar marz mai juni juli oktober dezember januari februari maart mei augustus enero febrero marzo abril mayo junio julio agosto septiembre octubre noviembre diciembre janvier fevrier mars avril juin juillet aout octobre novembre decembre',
   'monday tuesday wednesday thursday friday saturday sunday spring summer autumn winter',
-  'klimacomputer klimaatcomputer klimaregelung klimaatregeling klimasteuerung klimat klima klimaat steuerung regelung regeltechnik regeltechniek computer controller controllers control controls system systems systeme systeem sistema climate climat clima ordenador ordinateur regulation centralina automation software',
+  'klimarechner klimaregler klimacomputer klimaatcomputer klimaregelung klimaatregeling klimasteuerung klimat klima klimaat steuerung regelung regeltechnik regeltechniek computer controller controllers control controls system systems systeme systeem sistema climate climat clima ordenador ordinateur regulation centralina automation software',
   'gewachshaus gewachshauser glashaus glas hektar jahr jahre jahren monat halle hallen haus hauser betrieb betriebs gartnerei anlage anlagen luftung schirme heizung wartung service abteilung abteilungen pflanzen kulturen standort standorte investitionen technik entscheidung entscheidungen einkauf fragen kontakt ansprechpartner verantwortlich team familie',
   'house houses bay bays block blocks range unit units nave naves kas kassen afdeling serre serres hal zone zones phase line hall page section chapter table figure level type model site sites glasshouse glasshouses greenhouse greenhouses nursery nurseries vents screens firma firm company marke merk typ modell fabrikat hersteller marca modelo marque brand make maker investment investments technology decisions decision purchasing contact questions family',
 );
@@ -109,7 +109,7 @@ export interface ProductName extends Name {
   readonly opens: boolean;
 }
 
-const MODEL = /^(?:\p{Lu}{0,3}-?\d{1,4}\p{Lu}?|[IVX]{1,4}|\p{Lu}\d{1,3})$/u;
+const MODEL = /^(?:\p{Lu}{0,3}-?\d{1,4}\p{Lu}?|[IVX]{1,4}|\p{Lu}\d{1,3}|One|Two|Three|Four|Five|Six|Seven|Eight|Nine|Ten)$/u;
 const LEADS = set(
   'a an the by from our with ein eine einen einem von vom der marke typ modell fabrikat een van het type merk un una el de marca modelo une du marque modele le la dal un di marca typu firmy called named brand model make',
 );

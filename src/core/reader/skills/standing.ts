@@ -79,9 +79,9 @@ export const RESERVE = any(
 
 /** The greater part. */
 export const MAIN = any(
-  'main|mainly|chiefly|primarily|mostly|most of|principal|core|primary|specialis\\w*|specializ\\w*|above all|flagship|largest|number one|known for|heart of|half (?:of )?(?:our|the)|two thirds|three quarters',
-  'haupt\\w*|vor allem|uberwiegend|vorwiegend|spezialis\\w*|hauptsachlich|schwerpunkt|in erster linie|wichtigste[nrs]?|grosste[nrs]?|herzstuck|halfte|drei viertel',
-  'hoofd\\w*|vooral|voornamelijk|gespecialiseerd|specialist|belangrijkste|met name|grootste',
+  'main|mainly|chiefly|primarily|mostly|most of|principal|core|primary|specialis\\w*|specializ\\w*|above all|flagship|largest|number one|delivers most|gives most|known for|heart of|half (?:of )?(?:our|the)|two thirds|three quarters',
+  'haupt\\w*|vor allem|uberwiegend|vorwiegend|spezialis\\w*|hauptsachlich|schwerpunkt|in erster linie|wichtigste[nrs]?|grosste[nrs]?|herzstuck|halfte|drei viertel|das meiste',
+  'hoofd\\w*|vooral|voornamelijk|gespecialiseerd|specialist|belangrijkste|met name|grootste|het meeste',
   'principal\\w*|sobre todo|especializad\\w*|especialistas?|mayoria|mayor parte|ante todo|la mitad',
   'principal\\w*|surtout|specialis\\w*|avant tout|essentiellement|la plupart|la moitie',
   'principal\\w*|soprattutto|specializzat\\w*|glownie|glown\\w*|specjaliz\\w*',

@@ -35,6 +35,11 @@ const UP_TO =
 const CUT =
   /[;:()]|,(?=\s)|\s(?:and|und|en|y|et|e|oraz|of which|davon|waarvan|dont|de los cuales|de las cuales|di cui|plus|sowie|besides|with|mit|met|con|avec|while|wahrend|terwijl|mientras|tandis que|but|aber|maar|pero|mais)(?=\s)/g;
 
+/** “On 1.4 hectares we grow … The houses are heated …” */
+const GROWN = /\bgrow\w*|\bzieh\w*|\bkultivier\w*|\bbau(?:t|en)\b|\btelen\b|\bkweken\b|\bcultiv\w*|\bproduc\w*|\bproduis\w*/;
+const HEATED_HOUSES =
+  /\b(?:houses|glasshouses|bays|hauser|gewachshauser|hallen|kassen|afdelingen|naves|invernaderos|serres)\b.{0,60}(?:heated|geheizt|beheizt|verwarmd|calefac|chauff)/;
+
 const OLD_AFTER_YEARS = 6;
 const YEAR_MS = 365.25 * 86_400_000;
 const LARGEST_HA = 500;
@@ -43,7 +48,7 @@ const LARGEST_HA = 500;
 const ALL_OF_IT = /^(?:every|all|everything|the whole|alle[sn]?|samtliche|het geheel|tout|toutes?|tod[oa]s?|tutt[oaei])\b/;
 /** What may follow a figure whose unit was said before: “11 hectares of glass, 10 of them heated”. */
 const BARE =
-  /^\s*(?:of (?:it|them|which|these)|are|is|being|heated|unheated|under|in|davon|sind|stehen|beheizt|unbeheizt|unter|im|waarvan|zijn|staan|verwarmd|onverwarmd|onder|chauff\w*|non|sous|sont|en|estan|son|calef\w*|climatiz\w*|bajo|con|de (?:ellas|ellos|invernadero))(?![\p{L}\p{N}])/u;
+  /^\s*(?:of (?:it|them|which|these)|are|is|being|heated|unheated|under|in|davon|sind|stehen|beheizt|unbeheizt|unter|im|waarvan|zijn|staan|verwarmd|onverwarmd|onder|chauff\w*|non|sous|sont|en|estan|son|calef\w*|climatiz\w*|bajo|con|de (?:ellas|ellos|invernadero)|have|haben|hat|hebben|tienen|tiene|cuentan|dispon\w*|ont|possedent)(?![\p{L}\p{N}])/u;
 
 /** The figures with their unit, and those behind them that go without saying it again. */
 function withBare(folded: string, figures: readonly Quantity[]): readonly Quantity[] {
@@ -104,7 +109,7 @@ export function glassAreas(said: Said, wording: string, now: Instant): readonly 
     const after = folded.slice(figure.end);
     const heat = HEAT.test(own) ? 3 : HEAT.test(attached) ? 2 : HEAT.test(around) ? 1 : 0;
     const glass = GLASS.test(own) ? 2 : GLASS.test(attached) ? 1.5 : GLASS.test(around) ? 1 : 0;
-    if (heat + glass < 2) return [];
+    if (heat + glass < 2 && !(GROWN.test(own) && HEATED_HOUSES.test(said.next))) return [];
     if (UNHEATED.test(own + attached) || NEW_BUILT.test(own + attached)) return [];
     if (ELSEWHERE.test(own) || MORE.test(before) || MORE_BEHIND.test(after) || UP_TO.test(before) || EACH.test(after)) return [];
     // Part of the glass is cold, and how much remains is not said.
@@ -116,6 +121,7 @@ export function glassAreas(said: Said, wording: string, now: Instant): readonly 
     if (figure.value <= 0 || figure.value > LARGEST_HA) return [];
     const part = PART.test(own) || PART.test(said.under) ? 3 : 0;
     const score =
+      Math.max(0, 2 - heat - glass) +
       heat +
       glass +
       (TOTAL.test(own) ? 1.5 : 0) -

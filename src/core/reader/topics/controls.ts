@@ -9,12 +9,21 @@ const WHAT =
   'climate|temperatures?|humidity|vents?|ventilation|klima|temperatur\\w*|luftung|feuchte|klimaat|temperatuur|luchting|clima|temperatura|ventilacion|humedad|climat|humidite';
 const DOES =
   'control\\w*|gobiern\\w*|regul\\w*|gestion\\w*|vigil\\w*|supervis\\w*|lleva|llevan|dirig\\w*|regle\\w*|gere|gerent|pilot\\w*|surveill\\w*|runs?|steer\\w*|monitor\\w*|watch\\w*|looks? after|looked after|keeps?|manage\\w*|regel\\w*|steuer\\w*|uberwach\\w*|stuur\\w*|bestuur\\w*|bewaak\\w*';
+/** “Vents and screens answer to …”: what moves follows what runs it. */
+const OBEYS =
+  '\\b(?:vents?|screens?|windows|pipe rail|heating|houses?|luftung|schirme|luchting|schermen|ventilacion|pantallas|aerations?|ecrans)\\b.{0,40}\\b(?:answers?|obeys?|listens?|hort|horen|gehorch\\w*|luister\\w*|obedec\\w*|obeit|obeissent)\\b';
 /** Something does something with the climate, in either order of words. */
 const MINDS = `\\b(?:${WHAT})\\b.{0,40}\\b(?:${DOES})\\b|\\b(?:${DOES})\\b.{0,40}\\b(?:${WHAT})\\b`;
 /** What controls a climate is called. */
 const NAMES =
-  /climate (?:computer|control|controller|system|management)|control room|\bcomputers?\b|control (?:system|computer|unit)|controllers?\b|controlled by|process computer|environment(?:al)? (?:computer|control)|(?:vents?|screens?|heating|climate|irrigation)\b.{0,40}\b(?:run|driven|controlled|managed|steered) by|klimacomputer|klimarechner|klimaregel|klimasteuer|klimafuhrung|gewachshaussteuerung|\bregelt\b|\bsteuert\b|gesteuert|geregelt|steuerung|regelung|klimaatcomputer|klimaatregel|klimaatsturing|\bgeregeld door|\bgestuurd door|regeltechniek|regelaar|procescomputer|ordenador (?:climatico|de clima)|control(?:ador)? (?:climatico|de clima)|controlador|computador de clima|control de clima|gestion(?:a|an|ado)? (?:el |del )?clima|ordinateur (?:climatique|de climat|de serre)|regulation|regulateur|gestion (?:climatique|du climat)|automate|pilot(?:e|ee|es|age)|computer climatico|centralina|regolazione|sterowa|komputer klimat|sterownik/;
-const CONTROLS = new RegExp(`${NAMES.source}|${MINDS}`);
+  /climate (?:computer|control|controller|system|management)|control room|\b\w*computers?\b|what runs the (?:place|houses?|glass|nursery)|control (?:system|computer|unit)|controllers?\b|controlled by|process computer|environment(?:al)? (?:computer|control)|(?:vents?|screens?|heating|climate|irrigation)\b.{0,40}\b(?:run|driven|controlled|managed|steered) by|klimacomputer|klimarechner|klimaregel|klimasteuer|klimafuhrung|gewachshaussteuerung|\bregelt\b|\bsteuert\b|gesteuert|geregelt|steuerung|regelung|klimaatcomputer|klimaatregel|klimaatsturing|\bgeregeld door|\bgestuurd door|regeltechniek|regelaar|procescomputer|ordenador (?:climatico|de clima)|control(?:ador)? (?:climatico|de clima)|controlador|computador de clima|control de clima|gestion(?:a|an|ado)? (?:el |del )?clima|ordinateur (?:climatique|de climat|de serre)|regulation|regulateur|gestion (?:climatique|du climat)|automate|pilot(?:e|ee|es|age)|computer climatico|centralina|regolazione|sterowa|komputer klimat|sterownik/;
+const CONTROLS = new RegExp(`${NAMES.source}|${MINDS}|${OBEYS}`);
+/** “We run on a …”: says it only of something that was put in, and not of a boiler. */
+const RUNS_ON =
+  /\b(?:we|wij|wir|nous) (?:now )?(?:run|work|draaien|werken|arbeiten|fahren|travaillons|tournons) (?:on|with|op|met|mit|auf|avec|sur) (?:an?|een|einem|einer|un|une)\b/;
+const HEATS =
+  /boiler|burner|\bgas\b|kessel|brenner|heiz|ketel|aardgas|wkk|bhkw|\bchp\b|warmte|heat|chaudiere|chauff|caldera|pump|packing|sorti/;
+const runsOn = (folded: string): boolean => RUNS_ON.test(folded) && (INSTALLED.test(folded) || SWAPPED.test(folded)) && !HEATS.test(folded);
 /** Controls of something else. */
 const OTHER_CONTROLS =
   /pest control|biological control|quality control|weed control|disease control|cost control|access control|frost control|forklift|packing line|sorting|grading|kuhlung der lagerhalle|schadlings|pflanzenschutz|plaagbestrijding|kwaliteitscontrole|gewasbescherming|control biologico|control de plagas|control de calidad|lutte biologique|controle qualite|phone system|till system|ordering system|office|lift|lorr/;
@@ -24,7 +33,7 @@ const NONE =
 const HEADED =
   /^(?:controls?|automation|climate|steuerung|regelung|regeltechnik|automatisierung|klima|besturing|automatisering|klimaat|control|automatizacion|clima|commande|automatisation|climat|conduite (?:du climat|climatique))$/;
 const INSTALLED =
-  /install|since|fitted|put in|dates? (?:from|back)|(?:from|of|von|van|de|aus) (?:19|20)\d\d|in use|commissioned|\((?:19|20)\d\d\)|years? old|bought|came|arrived|renewed|kam\b|gekauft|erneuert|kwam|vernieuwd|comprad|renovad|achet|renouvel|z roku|roku \d|seit|eingebaut|baujahr|angeschafft|installiert|in betrieb|jahre alt|stammt|sinds|geplaatst|uit (?:19|20)\d\d|aangeschaft|bouwjaar|jaar oud|in gebruik|desde|instalad|instalo|montad|funciona|ano de|del ano|depuis|installe|mis en service|date de|mise en place|dal (?:19|20)\d\d|del (?:19|20)\d\d|installat|od (?:19|20)\d\d|zainstalow/;
+  /install|since|fitted|put in|dates? (?:from|back)|(?:from|of|von|van|de|aus) (?:19|20)\d\d|in use|commissioned|\((?:19|20)\d\d\)|years? old|for (?:the (?:last|past) )?\w+ years|from day one|from the (?:start|beginning)|von anfang an|vanaf het begin|desde el (?:principio|inicio)|des le debut|bought|came|arrived|renewed|kam\b|gekauft|erneuert|kwam|vernieuwd|comprad|renovad|achet|renouvel|z roku|roku \d|seit|eingebaut|baujahr|angeschafft|installiert|in betrieb|jahre alt|stammt|sinds|geplaatst|uit (?:19|20)\d\d|aangeschaft|bouwjaar|jaar oud|in gebruik|desde|instalad|instalo|montad|funciona|ano de|del ano|depuis|installe|mis en service|date de|mise en place|dal (?:19|20)\d\d|del (?:19|20)\d\d|installat|od (?:19|20)\d\d|zainstalow/;
 /** Verbs by which a thing comes to its place. */
 const PUT_IN = /put in|install|fitted|commissioned|\bcame\b|eingebaut|geplaatst|instal|montad|mise? en service/;
 const SWAPPED =
@@ -40,6 +49,7 @@ export function controlsNamed(said: Said): readonly Candidate[] {
   const cue = CONTROLS.exec(folded);
   const aboutIt =
     cue !== null ||
+    runsOn(folded) ||
     (row !== undefined && HEADED.test(row.label)) ||
     HEADED.test(said.under) ||
     CONTROLS.test(said.under) ||
@@ -53,7 +63,7 @@ export function controlsNamed(said: Said): readonly Candidate[] {
     folded,
   );
   const swapped = SWAPPED.test(folded) && !leaves;
-  const cues = [...folded.matchAll(new RegExp(CONTROLS, 'g'))];
+  const cues = [...folded.matchAll(new RegExp(runsOn(folded) ? `${CONTROLS.source}|${RUNS_ON.source}` : CONTROLS, 'g'))];
   return productsIn(text, taken).flatMap((name): Candidate[] => {
     const before = fold(text.slice(0, name.from));
     const behind = fold(text.slice(name.to));
@@ -74,8 +84,11 @@ export function controlsNamed(said: Said): readonly Candidate[] {
 
 /** “Climate computer: Tessel 4 (2013)”. */
 function inRow(value: string, said: Said): readonly Candidate[] {
-  const named = (value.split(/[,;(]|\s(?:from|seit|since|desde|depuis|sinds|uit|van|de|aus|installed|dal)\s\d/)[0] ?? '').trim();
-  const plain = named.replace(/\s(?:19|20)\d\d$/, '').trim();
+  const named = (value.split(/[,;(]|\s[-–—]\s|\s(?:from|seit|since|desde|depuis|sinds|uit|van|de|aus|installed|dal)\s\d/)[0] ?? '').trim();
+  const plain = named
+    .replace(/\s(?:19|20)\d\d$/, '')
+    .replace(/^(?:typ|type|modell?|model|marke|merk|marca|marque|fabrikat|make|fabricante)\s+(?=\S)/i, '')
+    .trim();
   if (
     !/^[\p{Lu}\d“"]/u.test(plain) ||
     plain.length > 40 ||
@@ -100,13 +113,17 @@ export function saysNoControls(said: Said): boolean {
 const AGE = /(?:for|for the last|seit|sinds|desde hace|hace|depuis|il y a|da|vor|voor|al)?\s*$/;
 const YEARS_BEHIND = /^[\s-]*(?:years?|jahre[n]?|jahrige[nrs]?|jaar|anos|ans|anni|lat)\b/;
 
+const SINCE_THEN = /^(?:since then|ever since|seither|seitdem|sindsdien|desde entonces|depuis(?: lors)?)\b/;
+const GONE =
+  /\b(?:previous|old|last one|retired|retirement|gone|vorige[nr]?|alte[nr]?|ausgedient|ruhestand|vorige|oude|pensioen|viej[oa]|antiguo|jubil\w*|ancien|retraite|precedent)\b/;
+
 /** Since when the controls have been there: a year said of them, or their age counted back from the day it was said. */
 export function controlsSince(said: Said, now: Instant): readonly Candidate[] {
   const { folded } = said;
   const row = rowOf(said);
   const back = pointsBack(said);
   const about =
-    CONTROLS.test(folded) || (row !== undefined && HEADED.test(row.label))
+    CONTROLS.test(folded) || runsOn(folded) || (row !== undefined && HEADED.test(row.label))
       ? said
       : back && CONTROLS.test(back.folded)
         ? back
@@ -115,11 +132,15 @@ export function controlsSince(said: Said, now: Instant): readonly Candidate[] {
           : undefined;
   if (!about || OTHER_CONTROLS.test(folded) || OTHERS.test(folded) || OTHERS.test(about.folded)) return [];
   if (NONE.test(about.folded) || WISHED.test(folded)) return [];
+  const newsOfIt = SINCE_THEN.test(folded) && back !== undefined;
   const asRow = row !== undefined && (CONTROLS.test(row.label) || HEADED.test(row.label));
-  if (!asRow && !INSTALLED.test(folded) && !SWAPPED.test(folded)) return [];
+  if (!asRow && !newsOfIt && !INSTALLED.test(folded) && !SWAPPED.test(folded)) return [];
   const thisYear = new Date(now).getUTCFullYear();
   const cue = CONTROLS.exec(folded);
   const near = (from: number): number => (cue === null ? 20 : Math.abs(from - cue.index));
+  // A piece of news: “our old one has gone. Since then a … runs it.”
+  if (said.date !== null && back && SINCE_THEN.test(folded) && (GONE.test(back.folded) || FORMER.test(back.folded)))
+    return [{ value: new Date(said.date).getUTCFullYear(), score: 3.5, said, date: said.date }];
   const years = datesIn(folded, said.date ?? now)
     .filter((date) => new Date(date.start).getUTCFullYear() <= thisYear && date.start > 0)
     .flatMap((date): Candidate[] => {

@@ -36,6 +36,8 @@ const ORDINAL: readonly (readonly [RegExp, number])[] = [
   [/^(?:third|dritte|derde|tercer|troisieme)/, 3],
   [/^fourth/, 4],
 ];
+const BOTH =
+  /\bboth (?:of our )?(?:sites|places|nurseries|locations)\b|\bbeide[nr]? (?:standorte|betriebe|locaties|vestigingen|bedrijven)\b|\bamb[oa]s (?:fincas|centros|sedes)\b|\bles deux (?:sites|exploitations)\b/;
 const EMPLOYS =
   /employ|team of|staff of|work(?:s)? (?:for|at|with) us|beschaftig|team von|arbeiten bei|team van|werken bij|in dienst|emplea|equipo de|plantilla|trabajan|emploi|equipe de|travaillent|occupa|zatrudnia/;
 
@@ -76,6 +78,8 @@ export function countIn(said: Said, what: Counted): readonly Candidate[] {
     // “ein Standort”, “un site”: the article alone counts nothing.
     if (
       figure.value === 1 &&
+      // “één locatie”: the accents make it a number.
+      !/\béén\b/iu.test(said.text) &&
       /^(?:a|an|ein|eine|einen|einem|einer|een|un|una|uno|une)$/.test(word) &&
       !/\b(?:an|auf|sur)\s*$/.test(before) &&
       !/\b(?:only|just|single|alone|nur|einzige\w*|slechts|solo|unico|seule?|unique|all\w*|everything|alles|todo|tout)\b/.test(clause)
@@ -91,6 +95,7 @@ export function countIn(said: Said, what: Counted): readonly Candidate[] {
       out.push({ value: names.length, score: 3.5, said, date: said.date });
   }
   if (out.length === 0 && what.ordinals && !FORMER.test(folded) && !PLANNED.test(folded)) {
+    if (BOTH.test(folded)) return [{ value: 2, score: 2.2, said, date: said.date }];
     const named = what.ordinals.exec(folded)?.[1];
     const value = named === undefined ? undefined : ORDINAL.find(([word]) => word.test(named))?.[1];
     if (value !== undefined) out.push({ value, score: 2, said, date: said.date });

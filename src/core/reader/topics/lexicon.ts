@@ -24,15 +24,28 @@ export const CROPS = lexicon({
   tulips: 'tulip|tulips|tulpen|tulp|tulipan|tulipanes|tulipes',
   carnations: 'carnation|carnations|nelken|anjers|clavel|claveles|oeillets',
   'pot plants':
-    'pot plant|pot plants|pot-plants|potted plants|topfpflanze|topfpflanzen|potplant|potplanten|planta en maceta|plantas en maceta|plantas de maceta|plantes en pot|cyclamen|cyclamens|ciclamen|alpenveilchen|pelargonium|pelargoniums|pelargonien|azalea|azaleas|azaleen|poinsettia|poinsettias|weihnachtssterne|kerststerren|kalanchoe|anthurium|anthuriums|begonia|begonias|begonien|rosliny doniczkowe|zimmerpflanzen|houseplants|house plants|kamerplanten|piante in vaso|potteplanter|krukvaxter',
+    'pot plant|pot plants|pot-plants|potted plants|topfpflanze|topfpflanzen|potplant|potplanten|planta en maceta|plantas en maceta|plantas de maceta|plantes en pot|cyclamen|cyclamens|ciclamen|alpenveilchen|pelargonium|pelargoniums|pelargonien|azalea|azaleas|azaleen|poinsettia|poinsettias|weihnachtssterne|kerststerren|kalanchoe|anthurium|anthuriums|begonia|begonias|begonien|rosliny doniczkowe|zimmerpflanzen|houseplants|house plants|kamerplanten|piante in vaso|potteplanter|krukvaxter|primula|primulas|primroses|primeln|hibiscus|spathiphyllum|ferns|farne|varens|helechos|fougeres|bromelia|bromelias|bromelien|zamioculcas|dracaena|ficus',
   'bedding plants':
-    'bedding plants|bedding|beet- und balkonpflanzen|balkonpflanzen|perkplanten|perkgoed|plantas de temporada|plantes a massif|plantes a massifs',
+    'bedding plants|bedding|beet- und balkonpflanzen|balkonpflanzen|perkplanten|perkgoed|plantas de temporada|plantes a massif|plantes a massifs|pansy|pansies|viola|violas|stiefmutterchen|violen|viooltjes|pensamientos|pensees|petunia|petunias|petunien|geraniums|geranium|geranien|geranios',
   herbs:
     'herb|herbs|krauter|kruiden|hierbas|hierbas aromaticas|aromaticas|herbes|herbes aromatiques|plantes aromatiques|basil|basilikum|basilicum|albahaca|basilic|ziola|erbe aromatiche|krydderurter|orter|topfkrauter',
   'young plants':
     'young plant|young plants|plug plants|plugs|seedlings|cuttings|jungpflanzen|stecklinge|jonge planten|plantgoed|stekken|plantones|plantulas|planta joven|semilleros|semillero|jeunes plants|boutures|sadzonki|giovani piante',
   trees:
     'tree|trees|baumschule|baumschulen|pepiniere|pepinieres|sapling|saplings|baume|geholze|bomen|arboles|arbres|arbustes|shrubs|baumschulware|drzewa|drzewka',
+  cress: 'cress|watercress|garden cress|kresse|gartenkresse|brunnenkresse|waterkers|tuinkers|sterrenkers|berro|berros|cresson|cressons',
+  alstroemeria: 'alstroemeria|alstroemerias|inkalilie|inkalilien|incalelie|incalelies|alstromeria|alstromerias',
+  freesias: 'freesia|freesias|freesien|fresias|freesier',
+  lisianthus: 'lisianthus|eustoma',
+  hydrangeas: 'hydrangea|hydrangeas|hortensie|hortensien|hortensia|hortensias',
+  spinach: 'spinach|baby spinach|spinat|spinazie|espinaca|espinacas|epinards',
+  radishes: 'radish|radishes|radieschen|radijs|rabanos|rabanitos|radis',
+  microgreens: 'microgreen|microgreens|micro greens|micro-greens|microgroenten|microbrotes|micropousses',
+  blueberries: 'blueberry|blueberries|heidelbeeren|blauwe bessen|arandanos|myrtilles',
+  blackberries: 'blackberry|blackberries|brombeeren|bramen|moras|mures',
+  heather: 'heather|heathers|calluna|callunen|erika|erica|brezo|bruyeres',
+  succulents: 'cactus|cacti|cactussen|kakteen|succulent|succulents|sukkulenten|vetplanten|suculentas|succulentes',
+  citrus: 'citrus|citrus trees|zitruspflanzen|citrusplanten|citricos|agrumes',
   mushrooms: 'mushroom|mushrooms|pilze|champignons|paddenstoelen|setas|champinones|champignon',
   grapes: 'grapes|table grapes|tafeltrauben|druiven|uvas|uva de mesa|raisins de table',
   melons: 'melon|melons|melonen|meloenen|melones|sandia|sandias',
@@ -58,7 +71,8 @@ export const ENERGY = lexicon({
     'waste heat|residual heat|surplus heat|abwarme|restwarmte|calor residual|chaleur fatale|chaleur residuelle|calore di scarto',
   'district heat':
     'district heat|district heating|heat network|fernwarme|nahwarme|stadsverwarming|warmtenet|red de calor|reseau de chaleur|teleriscaldamento|cieplo systemowe|fjernvarme|fjarrvarme',
-  biogas: 'biogas|biogasanlage|biogaz|bio-gas|biomethane|biomethan',
+  biogas:
+    'anaerobic digester|anaerobic digestion|digester|mestvergister|vergister|biodigestor|methaniseur|methanisation|biogas|biogasanlage|biogaz|bio-gas|biomethane|biomethan',
   solar: 'solar heat|solar thermal|solarthermie|zonneboiler|zonnewarmte|energia solar|solar termica|solaire thermique',
   electricity:
     'electric boiler|electric boilers|electric heating|elektrokessel|elektrische ketel|e-boiler|caldera electrica|chaudiere electrique',
@@ -76,7 +90,8 @@ const PATTERNS = new WeakMap<Lexicon, RegExp>();
 const JOINED_BEFORE = /^(?:snij|schnitt|topf|tros|rispen|cherry)/;
 /** Long words join what they are made of: “Hackschnitzelheizung” is wood chips. */
 function valueOf(named: string, list: Lexicon): string {
-  const word = list[named] === undefined ? named.replace(JOINED_BEFORE, '') : named;
+  const bare = named.replace(/'s$/, '');
+  const word = list[bare] === undefined ? bare.replace(JOINED_BEFORE, '') : bare;
   return (
     list[word] ??
     list[word.replace(/(?:e?n|e?s)$/, '')] ??
@@ -92,7 +107,7 @@ export function mentions(folded: string, list: Lexicon): readonly Mention[] {
   if (!pattern) {
     const names = Object.keys(list).sort((a, b) => b.length - a.length);
     pattern = new RegExp(
-      `(?<![\\p{L}\\p{N}])(?:snij|schnitt|topf|tros|rispen|cherry)?(?:${names.join('|')})(?:heizung|kessel|anlage|ofen|installatie|ketel)?(?:e?n|e?s)?(?![\\p{L}\\p{N}])`,
+      `(?<![\\p{L}\\p{N}])(?:snij|schnitt|topf|tros|rispen|cherry)?(?:${names.join('|')})(?:heizung|kessel|anlage|ofen|installatie|ketel)?(?:'s|e?n|e?s)?(?![\\p{L}\\p{N}])`,
       'gu',
     );
     PATTERNS.set(list, pattern);

@@ -7,6 +7,10 @@ const GROWS =
 const ASIDE =
   /\bshop\b|buy in|bought in|resell|trial|experiment|hobby|also|besides|on the side|sold in|a few|some\b|small|hofladen|zukauf|versuch\w*|probe\w*|nebenbei|daneben|ausserdem|auch|ein paar|winkel|proef\w*|daarnaast|ook|enkele|tienda|ensayo\w*|prueba\w*|tambien|ademas|algun\w*|boutique|essai\w*|aussi|quelques|egalement|en outre|negozio|prova|anche|sklep|takze|rowniez|neighbou?r|menu|recipe|rezept|receta|recette|dish|salad bar|painted|colour|street|strasse|named|christmas|planted (?:a|\d)/;
 
+/** Kinds of crops rather than crops. */
+const WIDE: ReadonlySet<string> = new Set(['cut flowers']);
+const SHOP_PAGE = /shop|laden|winkel|tienda|boutique|store|market|markt/;
+
 /** The crops a sentence names, the main one scored highest: by the words beside it, its place in the list and where it stands. */
 export function cropsIn(said: Said): readonly Candidate[] {
   const row = rowOf(said);
@@ -27,6 +31,16 @@ export function cropsIn(said: Said): readonly Candidate[] {
     if (GROWS.test(said.folded)) score += 1.6;
     else if (GROWS.test(said.under)) score += 0.8;
     if (said.kind !== 'heading' && mentions(said.under, CROPS).some((other) => other.value === mention.value)) score += 0.5;
+    // A sentence that begins with what they grow says what they are.
+    if (
+      said.kind === 'text' &&
+      (i === 0 || (i === 1 && WIDE.has(found[0]?.value ?? ''))) &&
+      mention.from <= (i === 0 ? 14 : 40) &&
+      !SHOP_PAGE.test(said.url)
+    )
+      score += 1.3;
+    // “Cut flowers: freesias …”: the kind of thing gives way to the thing.
+    if (WIDE.has(mention.value) && found.some((other) => !WIDE.has(other.value))) score -= 1.6;
     if (ofOthers) score -= 1.2;
     if (MAIN.test(clause)) score += 3;
     if (ASIDE.test(besideOnly(said.folded, found, i))) score -= 1.6;
@@ -43,11 +57,16 @@ const NOT_HEAT =
 const REPLACED =
   /replac|ersetz|abgelost|vervang|vervangen|sustitu|reemplaz|remplac|sostitui|zastap|instead of|statt|in plaats van|en lugar de|en vez de|au lieu de|switched|moved from|umgestellt|umgestiegen|overgestapt|cambiamos|passes? (?:du|de la)/;
 
+const TAKES_PLACE =
+  /^\S*\s*(?:\w+ ){0,2}?(?:(?:have|has|haben|hat|hebben|heeft|han|ha|ont)\b(?!.{0,30}\b(?:been|worden|sido|ete)\b)|(?:replaces?|ersetz(?:t|en)|verva?ngt?|vervangen|verving|sustituyen?|remplacent?)\b(?! (?:by|with|durch|door|por|par)\b))/;
+
 /** What the heat comes from: the source named first or as the main one; what was replaced, planned or held in reserve is not it. */
 export function energyIn(said: Said): readonly Candidate[] {
   const row = rowOf(said);
   const labelled = row !== undefined && HEATING.test(row.label);
-  if (!labelled && !HEATING.test(said.folded) && !HEATING.test(said.under)) return [];
+  // “Gaz propane.”: with nothing else said, it is what they burn.
+  const alone = said.folded.length <= 24 && said.kind !== 'heading';
+  if (!labelled && !alone && !HEATING.test(said.folded) && !HEATING.test(said.under)) return [];
   if (NOT_HEAT.test(said.folded)) return [];
   const replaced = REPLACED.test(said.folded);
   const found = mentions(said.folded, ENERGY);
@@ -62,6 +81,9 @@ export function energyIn(said: Said): readonly Candidate[] {
     if (deniedBefore(clause, said.folded.slice(mention.from, mention.to))) return [];
     if (/^\s*(?:af|los|weg)\b/.test(after) || /\b(?:off|away from|weg vom?|sortis? du|dejado el|adios al)\s+(?:\w+ )?$/.test(before))
       return [];
+    // “Heat pumps have replaced oil”: the first is what took the other’s place.
+    if (replaced && TAKES_PLACE.test(said.folded.slice(found[0]?.to ?? 0)))
+      return i > 0 ? [] : [{ value: mention.value, score: 3.5, said, date: said.date }];
     if (
       /(?:instead of|statt|rather than|in plaats van|en lugar de|en vez de|au lieu (?:de|du)|switched from|moved from|van|vom|von|du|del)\s+(?:the |our |an? |old )?\S*\s?$/.test(
         before,
@@ -76,7 +98,7 @@ export function energyIn(said: Said): readonly Candidate[] {
       !/\b(?:with|by|durch|door|por|par)\b/.test(before)
     )
       return [];
-    const score = 3 + (labelled ? 2 : 0) + (MAIN.test(clause) ? 2 : 0) - i * 0.5;
+    const score = (alone && !labelled ? 2 : 3) + (labelled ? 2 : 0) + (MAIN.test(clause) ? 2 : 0) - i * 0.5;
     return [{ value: mention.value, score, said, date: said.date }];
   });
 }

@@ -15,7 +15,8 @@ export async function prepare(
 ): Promise<Extract<Answer, { kind: 'prepare' }>> {
   const now = await world.clock.now();
   const row = await findDossier(world.db, request.id);
-  if (row?.state === 'done') return { kind: 'prepare', paper: row.id, address: `/records/people/${view.person.id}/dossier` };
+  if (row?.state === 'done')
+    return { kind: 'prepare', paper: row.id, address: `/records/people/${view.person.id}/dossier`, costMicro: row.costMicro };
   if (row?.state === 'failed')
     throw new WorldFailure('broken', `the dossier could not be made: ${row.problem ?? 'no reason is known'}`, false);
   if (!row) {
