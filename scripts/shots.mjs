@@ -133,7 +133,11 @@ try {
   const answers = (await api('GET', '/messages?state=received&limit=100')).items.filter((message) => message.reading.kind === 'interested');
   await page.goto(`/messages/${answers[0].threadId}`);
   await shot('thread');
-  await page.goto(`/records/people/${answers[0].personId}`);
+  // Of those who answered, one about whom sources disagree.
+  let shown = answers[0].personId;
+  for (const { personId } of [...answers].reverse())
+    if ((await api('GET', `/people/${personId}`)).known.some((field) => field.others.length > 0)) shown = personId;
+  await page.goto(`/records/people/${shown}`);
   await shot('record');
   const trips = (await api('GET', '/trips?state=following&limit=20')).items;
   await page.goto(`/trips/${trips[0].id}`);

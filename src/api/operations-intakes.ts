@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { formSchema, payloadMatchingSchema } from '../core/intake';
 import { op, uuid } from './op';
+import { entryShape, fileShape } from './entries';
 import * as s from './schemas';
 
 const formProblem = z.object({ question: z.string().describe('empty: of the form as a whole'), says: z.string() });
@@ -17,18 +18,6 @@ const formView = z.object({
   flows: z.array(z.string()).describe('live flows that begin with what is sent'),
 });
 
-const fileShape = z.object({ id: uuid, question: z.string(), name: z.string(), kind: z.string(), size: z.number().int() });
-const entryShape = z.object({
-  id: uuid,
-  no: z.number().int(),
-  receivedAt: s.instant,
-  raw: z.record(z.string(), z.string()),
-  answers: z.record(z.string(), z.json()),
-  state: z.enum(['taken', 'refused']),
-  why: z.string(),
-  personId: uuid.nullable(),
-  personName: z.string().nullable(),
-});
 const hookView = z.object({
   id: uuid,
   name: z.string(),

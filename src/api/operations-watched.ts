@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { watchedSchema } from '../core/intake';
+import { entryShape, fileShape } from './entries';
 import { op, uuid } from './op';
 import * as s from './schemas';
 
@@ -15,18 +16,7 @@ const view = z.object({
   settings: watchedSchema,
   flows: z.array(z.string()).describe('live flows that begin there'),
 });
-const entry = z.object({
-  id: uuid,
-  no: z.number().int(),
-  receivedAt: s.instant,
-  raw: z.record(z.string(), z.string()),
-  answers: z.record(z.string(), z.json()),
-  state: z.enum(['taken', 'refused']),
-  why: z.string(),
-  personId: uuid.nullable(),
-  personName: z.string().nullable(),
-  files: z.array(z.object({ id: uuid, question: z.string(), name: z.string(), kind: z.string(), size: z.number().int() })),
-});
+const entry = entryShape.extend({ files: z.array(fileShape) });
 const password = z.string().max(500);
 
 /** Mailboxes and calendars that are looked at again and again. */

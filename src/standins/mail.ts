@@ -169,7 +169,8 @@ class Recipients {
     this.taken.push(taken);
     this.ids.set(taken.messageId, (this.ids.get(taken.messageId) ?? 0) + 1);
     const persona = personaOf(taken.to, this.options.personas ?? new Map());
-    if (persona.kind === 'silent' || this.answered.has(taken.to)) return;
+    // A notice to a colleague can be unsubscribed from by nobody, and nobody answers it.
+    if (persona.kind === 'silent' || taken.unsubscribe === '' || this.answered.has(taken.to)) return;
     this.answered.add(taken.to);
     this.due.push({ at: taken.at + persona.afterMs, to: taken.to, mail: taken, persona });
   }

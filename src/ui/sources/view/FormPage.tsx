@@ -1,13 +1,13 @@
 'use client';
-import { Button, Switch, TextField } from '@mui/material';
+import { Button, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { plural } from '../../../core/base';
 import { questionsOf, checkForm, type Form, type FormProblem } from '../../../core/intake';
 import { call, sayProblem } from '../../client';
 import { agoText } from '../../kit/format';
-import Link from '../../kit/Link';
-import { Said, Tag, TopBar, type SaidText } from '../../kit/parts';
+import { type SaidText } from '../../kit/parts';
+import { DoorHead } from './DoorHead';
 import {
   addBelow,
   addPage,
@@ -89,57 +89,31 @@ export function FormPage({ view, entries, now, zone, from, publicUrl, mayChange 
 
   return (
     <>
-      <TopBar
-        path={<Link href="/sources">Sources</Link>}
-        title={view.name}
-        tags={
-          <>
-            <Tag tone={view.isOn ? 'moss' : 'plain'}>{view.isOn ? '✓ on' : '○ off'}</Tag>
-            <span className="quiet cut">
-              {view.lastAt === null ? 'nothing received yet' : `last received ${agoText(view.lastAt, now)}`} ·{' '}
-              {plural(view.taken, 'entry', 'entries')} taken in
-              {view.refused > 0 ? `, ${view.refused} refused` : ''}
-            </span>
-          </>
-        }
-      >
-        {mayChange ? (
-          <>
-            <label className="on-off">
-              <Switch
-                checked={view.isOn}
-                onChange={(event) => {
-                  save(event.target.checked);
-                }}
-              />
-              {view.isOn ? 'on' : 'off'}
-            </label>
-            <Button
-              disabled={draft.past.length === 0}
-              onClick={() => {
-                setDraft(undo);
-              }}
-            >
-              Undo
-            </Button>
-            <Button
-              variant="contained"
-              disabled={!changed}
-              onClick={() => {
-                save(view.isOn);
-              }}
-            >
-              {changed ? 'Keep changes' : 'Kept'}
-            </Button>
-          </>
-        ) : null}
-      </TopBar>
-      <Said
+      <DoorHead
+        door={view}
+        told={`${view.lastAt === null ? 'nothing received yet' : `last received ${agoText(view.lastAt, now)}`} · ${plural(view.taken, 'entry', 'entries')} taken in${view.refused > 0 ? `, ${view.refused} refused` : ''}`}
         said={said}
-        onClose={() => {
-          setSaid(null);
-        }}
-      />
+        onSaid={setSaid}
+        onSwitch={mayChange ? save : undefined}
+      >
+        <Button
+          disabled={draft.past.length === 0}
+          onClick={() => {
+            setDraft(undo);
+          }}
+        >
+          Undo
+        </Button>
+        <Button
+          variant="contained"
+          disabled={!changed}
+          onClick={() => {
+            save(view.isOn);
+          }}
+        >
+          {changed ? 'Keep changes' : 'Kept'}
+        </Button>
+      </DoorHead>
       <div className="tabs-row" role="tablist">
         {(
           [

@@ -131,7 +131,7 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
         <section className="col paper grow" aria-label="Columns">
           <div className="bar">
             <h2 className="grow">What the columns mean</h2>
-            <span className="quiet">guessed from headings and contents · kept for this file name</span>
+            <span className="quiet">guessed from headings and contents · kept for lists with these headings</span>
           </div>
           <table className="plain">
             <tbody>

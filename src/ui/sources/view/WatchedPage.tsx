@@ -1,13 +1,13 @@
 'use client';
-import { Button, Switch } from '@mui/material';
+import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { plural } from '../../../core/base';
 import type { WatchedSettings } from '../../../core/intake';
 import { call, sayProblem } from '../../client';
 import { agoText } from '../../kit/format';
-import Link from '../../kit/Link';
-import { Notice, Said, Tag, TopBar, type SaidText } from '../../kit/parts';
+import { Notice, type SaidText } from '../../kit/parts';
+import { DoorHead } from './DoorHead';
 import { missingIn } from '../state/watched';
 import { Entries, type AnswerName, type EntryView } from './Entries';
 import './forms.css';
@@ -87,52 +87,28 @@ export function WatchedPage({ view, now, zone, mayChange, mayTakeIn }: Props) {
   };
   return (
     <>
-      <TopBar
-        path={<Link href="/sources">Sources</Link>}
-        title={view.name}
-        tags={
-          <>
-            <Tag tone={view.isOn ? 'moss' : 'plain'}>{view.isOn ? '✓ on' : '○ off'}</Tag>
-            <span className="quiet cut">
-              {view.lookedAt === null ? 'not looked at yet' : `looked at ${agoText(view.lookedAt, now)}`} ·{' '}
-              {plural(view.taken, kind === 'mailbox' ? 'mail' : 'visitor')} taken in
-              {view.flows.length === 0 ? ' · begins no flow' : ` · begins ${view.flows.join(', ')}`}
-            </span>
-          </>
-        }
+      <DoorHead
+        door={view}
+        told={`${view.lookedAt === null ? 'not looked at yet' : `looked at ${agoText(view.lookedAt, now)}`} · ${plural(view.taken, kind === 'mailbox' ? 'mail' : 'visitor')} taken in`}
+        said={said}
+        onSaid={setSaid}
+        onSwitch={mayChange ? save : undefined}
+        first={mayTakeIn && view.isOn ? <Button onClick={lookNow}>Look now</Button> : null}
       >
-        {mayTakeIn && view.isOn ? <Button onClick={lookNow}>Look now</Button> : null}
-        {mayChange ? (
-          <>
-            <label className="on-off">
-              <Switch
-                checked={view.isOn}
-                onChange={(event) => {
-                  save(event.target.checked);
-                }}
-              />
-              {view.isOn ? 'on' : 'off'}
-            </label>
-            <Button
-              variant="contained"
-              disabled={missingIn(settings) !== undefined}
-              title={missingIn(settings)}
-              onClick={() => save(view.isOn)}
-            >
-              Keep
-            </Button>
-          </>
-        ) : null}
-      </TopBar>
+        <Button
+          variant="contained"
+          disabled={missingIn(settings) !== undefined}
+          title={missingIn(settings)}
+          onClick={() => {
+            save(view.isOn);
+          }}
+        >
+          Keep
+        </Button>
+      </DoorHead>
       {view.problem !== null && view.isOn ? (
         <Notice>At the last look: {view.problem}. It is tried again by itself, ever more rarely; what lies there is not lost.</Notice>
       ) : null}
-      <Said
-        said={said}
-        onClose={() => {
-          setSaid(null);
-        }}
-      />
       <div className="cols">
         <section className="col paper watched-fields" aria-label="Settings">
           <WatchedFields

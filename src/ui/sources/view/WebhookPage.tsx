@@ -1,5 +1,5 @@
 'use client';
-import { Button, MenuItem, Switch, TextField } from '@mui/material';
+import { Button, MenuItem, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { plural } from '../../../core/base';
@@ -7,7 +7,8 @@ import { answerName, TARGETS, targetLabel, type PayloadMatching, type Target } f
 import { call, sayProblem } from '../../client';
 import { agoText, dayTimeText } from '../../kit/format';
 import Link from '../../kit/Link';
-import { Said, Tag, TopBar, type SaidText } from '../../kit/parts';
+import { Tag, type SaidText } from '../../kit/parts';
+import { DoorHead } from './DoorHead';
 import './forms.css';
 
 interface Posted {
@@ -77,49 +78,23 @@ export function WebhookPage({ view, now, zone, publicUrl, mayChange }: Props) {
   const waiting = view.entries.filter((entry) => entry.state === 'refused').length;
   return (
     <>
-      <TopBar
-        path={<Link href="/sources">Sources</Link>}
-        title={view.name}
-        tags={
-          <>
-            <Tag tone={view.isOn ? 'moss' : 'plain'}>{view.isOn ? '✓ on' : '○ off'}</Tag>
-            <span className="quiet cut">
-              {view.lastAt === null ? 'nothing posted yet' : `last posted ${agoText(view.lastAt, now)}`} · {plural(view.taken, 'message')}{' '}
-              taken in
-              {view.flows.length === 0 ? ' · begins no flow' : ` · begins ${view.flows.join(', ')}`}
-            </span>
-          </>
-        }
-      >
-        {mayChange ? (
-          <>
-            <label className="on-off">
-              <Switch
-                checked={view.isOn}
-                onChange={(event) => {
-                  save(event.target.checked);
-                }}
-              />
-              {view.isOn ? 'on' : 'off'}
-            </label>
-            <Button
-              variant="contained"
-              disabled={values === null}
-              onClick={() => {
-                save(view.isOn);
-              }}
-            >
-              Keep the matching
-            </Button>
-          </>
-        ) : null}
-      </TopBar>
-      <Said
+      <DoorHead
+        door={view}
+        told={`${view.lastAt === null ? 'nothing posted yet' : `last posted ${agoText(view.lastAt, now)}`} · ${plural(view.taken, 'message')} taken in`}
         said={said}
-        onClose={() => {
-          setSaid(null);
-        }}
-      />
+        onSaid={setSaid}
+        onSwitch={mayChange ? save : undefined}
+      >
+        <Button
+          variant="contained"
+          disabled={values === null}
+          onClick={() => {
+            save(view.isOn);
+          }}
+        >
+          Keep the matching
+        </Button>
+      </DoorHead>
       <div className="cols">
         <section className="col paper" style={{ flex: '1 1 560px' }} aria-label="Values and fields">
           <div className="bar">

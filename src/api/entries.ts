@@ -1,0 +1,17 @@
+import { z } from 'zod';
+import { uuid } from './op';
+import * as s from './schemas';
+
+/** A file that came along, and what came in by a door. */
+export const fileShape = z.object({ id: uuid, question: z.string(), name: z.string(), kind: z.string(), size: z.number().int() });
+export const entryShape = z.object({
+  id: uuid,
+  no: z.number().int(),
+  receivedAt: s.instant,
+  raw: z.record(z.string(), z.string()),
+  answers: z.record(z.string(), z.json()),
+  state: z.enum(['taken', 'refused']),
+  why: z.string(),
+  personId: uuid.nullable(),
+  personName: z.string().nullable(),
+});
