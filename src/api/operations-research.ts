@@ -3,9 +3,47 @@ import { op, uuid } from './op';
 import * as s from './schemas';
 
 const ok = z.object({ ok: z.literal(true) });
+const settings = z.object({
+  sources: z
+    .array(
+      z.object({
+        name: z.enum(['news', 'register', 'people', 'jobs']),
+        label: z.string().trim().min(1).max(80),
+        priceMicro: z.number().int().min(0).describe('of one search, in millionths of a euro'),
+        dayBudgetMicro: z.number().int().min(0).optional(),
+        atOnce: z.number().int().min(1).max(50),
+        off: z.boolean(),
+      }),
+    )
+    .max(4),
+  questions: z
+    .array(
+      z.object({
+        id: z.string().trim().min(1).max(40),
+        type: z.string().trim().min(1).max(120).describe('as flows write it: number in ha, year, yes/no, text, list, one of "a", "b"'),
+        wording: z.string().trim().min(1).max(300),
+      }),
+    )
+    .max(30),
+});
 
 /** Dossiers: research on a record, as a page and as files. */
 export const RESEARCH_OPERATIONS = {
+  getResearchSettings: op({
+    method: 'GET',
+    path: '/research',
+    summary: 'Where research looks, and what is asked of every company.',
+    needs: 'look',
+    answer: settings,
+  }),
+  saveResearchSettings: op({
+    method: 'PUT',
+    path: '/research',
+    summary: 'Change where research looks and what it asks. A question that cannot be read is refused by its name.',
+    needs: 'edit flows',
+    body: settings,
+    answer: settings,
+  }),
   askDossier: op({
     method: 'POST',
     path: '/dossiers',

@@ -17,6 +17,7 @@ import { connectWebhook } from '../usecases/webhooks';
 import { undoMerge } from '../usecases/merge';
 import * as overview from '../usecases/overview';
 import { letThrough } from '../usecases/screening';
+import { researchSettings, saveResearchSettings } from '../usecases/research-settings';
 import { recheckFact } from '../usecases/recheck';
 import * as records from '../usecases/records';
 import * as releases from '../usecases/releases';
@@ -80,6 +81,8 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   lookAtWatched: ({ world, params }) => watched.lookNow(world, params.id ?? ''),
   previewWatched: async ({ world, body }) => ({ items: await watched.previewWatched(world, body) }),
   mendArrival: ({ world, params, body }) => watched.mendArrival(world, params.id ?? '', body.raw),
+  getResearchSettings: ({ world }) => researchSettings(world),
+  saveResearchSettings: ({ world, actor, body }) => saveResearchSettings(world, actor, body),
   listOpenings: async ({ world }) => ({ items: await openings.openings(world) }),
   createOpening: ({ world, actor, body }) => openings.createOpening(world, actor, body),
   getOpening: ({ world, params }) => openings.opening(world, params.id ?? ''),

@@ -14,6 +14,9 @@ const FIRST: readonly StandingQuestion[] = [
   { id: 'decider', type: 'text', wording: 'Who decides on investments?' },
 ];
 
+/** What is asked until a workspace has said what it asks. */
+export const usualQuestions = (): readonly StandingQuestion[] => FIRST;
+
 /** The workspace's standing questions, ready to be asked; one that no longer reads is left out. */
 export async function standingQuestions(tx: Tx): Promise<readonly Question[]> {
   const read = standingQuestionsSchema.safeParse(await getSetting(tx, 'questions'));

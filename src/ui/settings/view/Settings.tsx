@@ -2,6 +2,7 @@
 import { SLOT_MS } from '../../../core/calendar';
 import { dayTimeText } from '../../kit/format';
 import { Tag, TopBar } from '../../kit/parts';
+import { Research, type ResearchView } from './Research';
 
 interface Props {
   readonly workspace: {
@@ -25,11 +26,13 @@ interface Props {
     readonly title: string;
     readonly may: readonly string[];
   }[];
+  readonly research: ResearchView;
+  readonly mayChange: boolean;
   readonly doNotContact: readonly { readonly email: string; readonly why: string; readonly at: number }[];
 }
 
 /** What holds for the whole workspace: limits, who is not written to any more, who may do what. */
-export function Settings({ workspace, mailboxes, users, doNotContact }: Props) {
+export function Settings({ workspace, mailboxes, users, doNotContact, research, mayChange }: Props) {
   return (
     <>
       <TopBar
@@ -69,6 +72,7 @@ export function Settings({ workspace, mailboxes, users, doNotContact }: Props) {
               ))}
             </tbody>
           </table>
+          <Research key={JSON.stringify(research)} research={research} mayChange={mayChange} />
           <div className="bar ruled">
             <h2>People and roles</h2>
           </div>

@@ -1,0 +1,163 @@
+'use client';
+import { Button, Switch, TextField } from '@mui/material';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { call, sayProblem } from '../../client';
+import { euro } from '../../kit/format';
+import { Notice } from '../../kit/parts';
+import './research.css';
+
+interface Source {
+  readonly name: 'news' | 'register' | 'people' | 'jobs';
+  readonly label: string;
+  readonly priceMicro: number;
+  readonly dayBudgetMicro?: number | undefined;
+  readonly atOnce: number;
+  readonly off: boolean;
+}
+interface Question {
+  readonly id: string;
+  readonly type: string;
+  readonly wording: string;
+}
+export interface ResearchView {
+  readonly sources: readonly Source[];
+  readonly questions: readonly Question[];
+}
+
+const SAYS: Readonly<Record<Source['name'], string>> = {
+  news: 'what is written about them',
+  register: 'what they are registered as',
+  people: 'who works there, with profiles',
+  jobs: 'whom they are looking for',
+};
+
+/** Where dossiers look beside a company's own site, and what they ask of every company. */
+export function Research({ research, mayChange }: { readonly research: ResearchView; readonly mayChange: boolean }) {
+  const router = useRouter();
+  const [draft, setDraft] = useState(research);
+  const [problem, setProblem] = useState<string | null>(null);
+  const changed = JSON.stringify(draft) !== JSON.stringify(research);
+  const save = (): void => {
+    const sources = draft.sources.map(({ dayBudgetMicro, ...source }) => ({
+      ...source,
+      ...(dayBudgetMicro !== undefined && { dayBudgetMicro }),
+    }));
+    call('saveResearchSettings', { body: { sources, questions: draft.questions.map((question) => ({ ...question })) } }).then(
+      () => {
+        setProblem(null);
+        router.refresh();
+      },
+      (error: unknown) => {
+        setProblem(sayProblem(error));
+      },
+    );
+  };
+  const ask = (at: number, change: Partial<Question>): void => {
+    setDraft({ ...draft, questions: draft.questions.map((question, i) => (i === at ? { ...question, ...change } : question)) });
+  };
+  return (
+    <>
+      <div className="bar ruled" style={{ marginTop: 14 }}>
+        <h2 className="grow">Research</h2>
+        {mayChange ? (
+          <>
+            <button
+              className="linkish"
+              onClick={() => {
+                setDraft({ ...draft, questions: [...draft.questions, { id: '', type: 'text', wording: '' }] });
+              }}
+            >
+              ask one more question
+            </button>
+            <Button variant="contained" disabled={!changed} onClick={save}>
+              {changed ? 'Keep changes' : 'Kept'}
+            </Button>
+          </>
+        ) : null}
+      </div>
+      {problem === null ? null : (
+        <Notice
+          onClose={() => {
+            setProblem(null);
+          }}
+        >
+          {problem}
+        </Notice>
+      )}
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>looks at</th>
+            <th>for</th>
+            <th className="right">a search costs</th>
+            <th className="right">at once</th>
+            <th>asked</th>
+          </tr>
+        </thead>
+        <tbody>
+          {draft.sources.map((source) => (
+            <tr key={source.name}>
+              <td className="strong">{source.label}</td>
+              <td className="quiet">{SAYS[source.name]}</td>
+              <td className="right">{source.priceMicro === 0 ? 'nothing' : euro(source.priceMicro)}</td>
+              <td className="right">{source.atOnce}</td>
+              <td>
+                <Switch
+                  checked={!source.off}
+                  disabled={!mayChange}
+                  onChange={(event) => {
+                    const off = !event.target.checked;
+                    setDraft({ ...draft, sources: draft.sources.map((other) => (other.name === source.name ? { ...other, off } : other)) });
+                  }}
+                  slotProps={{ input: { 'aria-label': `Ask ${source.label}` } }}
+                />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="asked-of-all">
+        <p className="quiet">Asked of every company in a dossier; an answer whose name is a field of the record is put there.</p>
+        {draft.questions.map((question, i) => (
+          <div key={i} className="asked">
+            <TextField
+              label="Name"
+              value={question.id}
+              disabled={!mayChange}
+              onChange={(event) => {
+                ask(i, { id: event.target.value.replace(/[^a-z0-9_]/gi, '_').toLowerCase() });
+              }}
+            />
+            <TextField
+              label="Kind of answer"
+              value={question.type}
+              disabled={!mayChange}
+              onChange={(event) => {
+                ask(i, { type: event.target.value });
+              }}
+            />
+            <TextField
+              label="Question"
+              value={question.wording}
+              disabled={!mayChange}
+              onChange={(event) => {
+                ask(i, { wording: event.target.value });
+              }}
+            />
+            {mayChange ? (
+              <Button
+                aria-label={`Ask “${question.id}” no more`}
+                onClick={() => {
+                  setDraft({ ...draft, questions: draft.questions.filter((_, other) => other !== i) });
+                }}
+              >
+                ✕
+              </Button>
+            ) : null}
+          </div>
+        ))}
+      </div>
+    </>
+  );
+}
