@@ -93,7 +93,7 @@ test('the workbench shows how many got how far; a trial changes nothing; a new t
   await accessible(page);
 
   await page.getByRole('button', { name: 'Release …' }).click();
-  await expect(page.getByRole('heading', { name: 'Release as live 2' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Release as live 2' })).toBeVisible({ timeout: 45_000 });
   await page.getByText(/lines? of text differ/).click();
   await expect(page.getByRole('region', { name: 'Differences' })).toContainText('when fit.points >= 80');
   await expect(page.getByText('finish on live 1')).toBeVisible();

@@ -64,10 +64,10 @@ export interface FlowName {
   readonly id: string;
   readonly name: string;
 }
-/** The flows that people can be put in: those with a live version that is about people. */
-export async function liveFlows(world: World): Promise<readonly FlowName[]> {
+/** The flows that records of a kind can be put in: those with a live version that is about them. */
+export async function liveFlows(world: World, about: 'person' | 'deal' = 'person'): Promise<readonly FlowName[]> {
   return (await listFlows(world.db))
-    .filter((row) => row.liveVersionId !== null && aboutOf(row.draftText) === 'person')
+    .filter((row) => row.liveVersionId !== null && aboutOf(row.draftText) === about)
     .map(({ id, name }) => ({ id, name }));
 }
 

@@ -1,3 +1,4 @@
+import { liveFlows } from '../../../server/usecases/flows';
 import { library } from '../../../server/usecases/library';
 import { deals } from '../../../server/usecases/records';
 import { Pipeline } from '../../../ui/pipeline/view/Pipeline';
@@ -7,6 +8,19 @@ export const metadata = { title: 'Pipeline' };
 
 export default async function PipelinePage() {
   const { world, may } = await signed();
-  const [names, page, now] = await Promise.all([library(world), deals(world, { limit: 200 }), world.clock.now()]);
-  return <Pipeline pipelines={names.pipelines} deals={page.items} now={now} mayChange={may('change records')} />;
+  const [names, page, flows, now] = await Promise.all([
+    library(world),
+    deals(world, { limit: 200 }),
+    liveFlows(world, 'deal'),
+    world.clock.now(),
+  ]);
+  return (
+    <Pipeline
+      pipelines={names.pipelines}
+      deals={page.items}
+      flows={may('release') ? flows : []}
+      now={now}
+      mayChange={may('change records')}
+    />
+  );
 }

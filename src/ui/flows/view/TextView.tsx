@@ -127,9 +127,15 @@ export function TextView({ text, library, mayEdit, onChange }: Props) {
     };
     // The view keeps its own text, caret and focus while it is open.
   }, [mayEdit]);
+  // The page is brought up to date often and the names seldom change: what is open (help, completion) stays open meanwhile.
+  const names = JSON.stringify(library);
+  const told = useRef(names);
   useEffect(() => {
+    if (told.current === names) return;
+    told.current = names;
     opened.current?.dispatch({ effects: known.reconfigure(knowing(library)) });
-  }, [library]);
+    // `names` stands for the library: the same names are the same library.
+  }, [names]);
   // Undo, a mend or somebody else's change: what differs is put in; caret and scroll stay where they are. In a layout effect, so
   // that nothing can be typed between what was rendered and what is compared here.
   useLayoutEffect(() => {

@@ -7,6 +7,7 @@ import { USUAL_STAGES } from '../../../core/hiring';
 import { call, sayProblem } from '../../client';
 import { ago } from '../../kit/format';
 import Link from '../../kit/Link';
+import { PutInFlow, type FlowName } from '../../client/PutInFlow';
 import { Empty, Said, Tag, TopBar, type SaidText } from '../../kit/parts';
 import { OpeningCard, type OpeningItem } from './OpeningCard';
 import './openings.css';
@@ -29,12 +30,13 @@ interface Applicant {
 interface Props {
   readonly openings: readonly OpeningItem[];
   readonly view: { readonly opening: OpeningItem; readonly applications: readonly Applicant[] } | null;
+  readonly flows: readonly FlowName[];
   readonly now: number;
   readonly mayChange: boolean;
 }
 
 /** What people can apply for, and who has: what their papers say side by side, and how far each is. */
-export function Openings({ openings, view, now, mayChange }: Props) {
+export function Openings({ openings, view, flows, now, mayChange }: Props) {
   const router = useRouter();
   const [said, setSaid] = useState<SaidText | null>(null);
   const [naming, setNaming] = useState<string | null>(null);
@@ -124,7 +126,7 @@ export function Openings({ openings, view, now, mayChange }: Props) {
             <OpeningCard opening={view.opening} mayChange={mayChange} onSaid={setSaid} />
           </section>
           <section className="col" style={{ flex: '1 1 700px' }} aria-label={`Applications for ${view.opening.name}`}>
-            <Applicants view={view} now={now} mayChange={mayChange} onProblem={failed} />
+            <Applicants view={view} flows={flows} now={now} mayChange={mayChange} onProblem={failed} onSaid={setSaid} />
           </section>
         </div>
       )}
@@ -134,14 +136,18 @@ export function Openings({ openings, view, now, mayChange }: Props) {
 
 function Applicants({
   view,
+  flows,
   now,
   mayChange,
   onProblem,
+  onSaid,
 }: {
   readonly view: NonNullable<Props['view']>;
+  readonly flows: readonly FlowName[];
   readonly now: number;
   readonly mayChange: boolean;
   readonly onProblem: (error: unknown) => void;
+  readonly onSaid: (said: SaidText) => void;
 }) {
   const router = useRouter();
   const [stage, setStage] = useState<string | null>(null);
@@ -175,6 +181,18 @@ function Applicants({
             <span className="quiet">{applications.filter((application) => entry === null || application.stage === entry).length}</span>
           </button>
         ))}
+        <span className="grow" />
+        {flows.length > 0 && shown.length > 0 ? (
+          <PutInFlow
+            label="Put these in a flow"
+            flows={flows}
+            recordIds={shown.map((application) => application.personId)}
+            say={({ started, already }, flow) =>
+              `${plural(started, 'candidate is', 'candidates are')} on the way through ${flow.name}${already > 0 ? `; ${already} were in it already` : ''}.`
+            }
+            onSaid={onSaid}
+          />
+        ) : null}
       </div>
       <div style={{ overflow: 'auto' }}>
         <table className="plain applicants">

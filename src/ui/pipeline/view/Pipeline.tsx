@@ -6,7 +6,8 @@ import { useState } from 'react';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { ago } from '../../kit/format';
-import { Empty, Notice, TopBar } from '../../kit/parts';
+import { PutInFlow, type FlowName } from '../../client/PutInFlow';
+import { Empty, Said, TopBar, type SaidText } from '../../kit/parts';
 
 export interface DealRow {
   readonly id: string;
@@ -22,28 +23,35 @@ export interface DealRow {
 interface Props {
   readonly pipelines: readonly { readonly name: string; readonly stages: readonly string[] }[];
   readonly deals: readonly DealRow[];
+  /** flows about deals that these can be put in */
+  readonly flows: readonly FlowName[];
   readonly now: number;
   readonly mayChange: boolean;
 }
 
 /** Deals by stage, the longest silent first; a deal is moved by choosing its stage. */
-export function Pipeline({ pipelines, deals, now, mayChange }: Props) {
+export function Pipeline({ pipelines, deals, flows, now, mayChange }: Props) {
   const router = useRouter();
-  const [problem, setProblem] = useState<string | null>(null);
+  const [said, setSaid] = useState<SaidText | null>(null);
   const move = (id: string, stage: string): void => {
     call('changeDeal', { params: { id }, body: { stage } }).then(
       () => {
         router.refresh();
       },
       (error: unknown) => {
-        setProblem(sayProblem(error));
+        setSaid({ calm: false, text: sayProblem(error) });
       },
     );
   };
   return (
     <>
       <TopBar title="Pipeline" tags={<span className="quiet">{plural(deals.length, 'deal')}</span>} />
-      {problem ? <Notice>{problem}</Notice> : null}
+      <Said
+        said={said}
+        onClose={() => {
+          setSaid(null);
+        }}
+      />
       <div className="cols" style={{ overflow: 'auto' }}>
         {deals.length === 0 ? (
           <Empty title="No deal yet">A flow opens deals with “open deal in …”, or the API does. They stand here by stage.</Empty>
@@ -58,6 +66,17 @@ export function Pipeline({ pipelines, deals, now, mayChange }: Props) {
                   <div className="bar ruled">
                     <h2 className="grow">{stage}</h2>
                     <span className="quiet">{here.length}</span>
+                    {flows.length > 0 && here.some((deal) => deal.personId !== null) ? (
+                      <PutInFlow
+                        label="In a flow"
+                        flows={flows}
+                        recordIds={here.filter((deal) => deal.personId !== null).map((deal) => deal.id)}
+                        say={({ started, already }, flow) =>
+                          `${plural(started, 'deal is', 'deals are')} on the way through ${flow.name}${already > 0 ? `; ${already} were in it already` : ''}.`
+                        }
+                        onSaid={setSaid}
+                      />
+                    ) : null}
                   </div>
                   {here.map((deal) => (
                     <article

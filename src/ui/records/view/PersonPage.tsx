@@ -10,7 +10,7 @@ import { Said, Tag, TopBar, type SaidText } from '../../kit/parts';
 import { timeline } from '../state/group';
 import type { Happening, KnownField, MergeItem, MessageItem } from '../state/types';
 import { Known } from './Known';
-import { PutInFlow, type FlowName } from './PutInFlow';
+import { PutInFlow, type FlowName } from '../../client/PutInFlow';
 import './records.css';
 import { Timeline } from './Timeline';
 
@@ -113,7 +113,7 @@ export function PersonPage({ view, flows, now, zone, mayChange, mayStart, mayDec
           <PutInFlow
             label="Put in a flow"
             flows={flows}
-            personIds={[person.id]}
+            recordIds={[person.id]}
             say={({ started }, flow) =>
               started === 1
                 ? `${person.name} is on the way through ${flow.name}.`

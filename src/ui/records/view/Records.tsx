@@ -8,7 +8,7 @@ import { ago } from '../../kit/format';
 import { Empty, Said, Tag, TopBar, type SaidText } from '../../kit/parts';
 import { SteadyBody } from '../../kit/SteadyBody';
 import { ConditionField } from './ConditionField';
-import { PutInFlow, type FlowName } from './PutInFlow';
+import { PutInFlow, type FlowName } from '../../client/PutInFlow';
 
 export interface PersonRow {
   readonly id: string;
@@ -98,7 +98,7 @@ export function Records({ list, next, search, where, found, problem, counts, flo
             main
             label={`Put ${picked.size} in a flow`}
             flows={flows}
-            personIds={[...picked]}
+            recordIds={[...picked]}
             say={({ started, already }, flow) =>
               `${plural(started, 'person is', 'people are')} on the way through ${flow.name}${already > 0 ? `; ${already} were in it already and are not taken twice` : ''}.`
             }
