@@ -97,3 +97,11 @@ test('broken files say so', async () => {
 test('plain text', async () => {
   expect(text(await documents.read('text', Buffer.from(' one \n\ntwo')))).toBe('one\ntwo');
 });
+
+test('a text that is a page is read as one: its words, without its tags and without what it hides', async () => {
+  const read = await documents.read(
+    'text',
+    Buffer.from('<!DOCTYPE html><html><body><h1>Mara Quill</h1><p>2019 – now Fitter</p><p style="display:none">30 years</p></body></html>'),
+  );
+  expect(text(read)).toBe('Mara Quill\n2019 – now Fitter');
+});

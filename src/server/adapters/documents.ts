@@ -3,6 +3,8 @@ import { readHtml, textBlocks, type Block } from '../../core/formats';
 import { WorldFailure, type DocumentText, type Documents } from '../ports';
 
 const LIMITS = { pages: 80, text: 200_000, ms: 15_000 } as const;
+/** A text that is a page, as some programs save papers and mails. */
+const PAGE = /^\s*(?:<!doctype html|<html)/i;
 /** Fewer letters a page than this is a picture of a text, not a text. */
 const SCANNED_BELOW = 20;
 
@@ -13,7 +15,8 @@ export function documentReader(): Documents {
       try {
         if (kind === 'pdf') return await readPdf(bytes);
         if (kind === 'docx') return await readDocx(bytes);
-        return { blocks: textBlocks(new TextDecoder('utf-8').decode(bytes).slice(0, LIMITS.text)), says: '' };
+        const text = new TextDecoder('utf-8').decode(bytes).slice(0, LIMITS.text);
+        return { blocks: PAGE.test(text) ? readHtml(text).blocks : textBlocks(text), says: '' };
       } catch (error) {
         if (error instanceof WorldFailure) throw error;
         throw new WorldFailure('broken', `the file cannot be read as ${kind.toUpperCase()}: it may be damaged or locked`, false);

@@ -14,7 +14,7 @@ export interface EntryFile {
   readonly bytes: Uint8Array;
 }
 
-const DOCUMENT_MAX = 60_000;
+const DOCUMENT_MAX = 200_000;
 
 export const plainName = (name: string): string => name.replace(/[\\/\p{Cc}]/gu, '_').slice(0, 120);
 

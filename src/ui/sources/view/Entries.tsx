@@ -39,15 +39,7 @@ export type Mender = (
 
 const kb = (size: number): string => (size < 1024 ? `${size} B` : `${Math.round(size / 1024).toLocaleString('en-GB')} kB`);
 
-/** Everything that was sent, as it came; what was refused can be mended and brought again. */
-export function Entries({
-  entries,
-  questions,
-  zone,
-  mend,
-  empty,
-  onSaid,
-}: {
+interface Props {
   readonly entries: readonly EntryView[];
   readonly questions: readonly AnswerName[];
   readonly zone: string;
@@ -55,42 +47,53 @@ export function Entries({
   readonly mend: Mender | undefined;
   readonly empty: string;
   readonly onSaid: (said: SaidText) => void;
-}) {
-  const [open, setOpen] = useState<string | null>(null);
+}
+
+/** Everything that was sent, as it came; what was refused can be mended and brought again. */
+export function Entries({ entries, questions, zone, mend, empty, onSaid }: Props) {
   if (entries.length === 0) return <Empty title="Nothing has come in yet">{empty}</Empty>;
   return (
     <div className="cols">
       <section className="col paper grow">
-        <table className="plain">
-          <thead>
-            <tr>
-              <th className="right">no.</th>
-              <th>received</th>
-              <th>became</th>
-              <th>answers</th>
-              <th>files</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {entries.map((entry) => (
-              <Row
-                key={entry.id}
-                entry={entry}
-                questions={questions}
-                zone={zone}
-                open={open === entry.id}
-                mend={mend}
-                onToggle={() => {
-                  setOpen(open === entry.id ? null : entry.id);
-                }}
-                onSaid={onSaid}
-              />
-            ))}
-          </tbody>
-        </table>
+        <EntryTable entries={entries} questions={questions} zone={zone} mend={mend} onSaid={onSaid} />
       </section>
     </div>
+  );
+}
+
+/** The entries of a door as a table; a refused one is mended in place. */
+export function EntryTable({ entries, questions, zone, mend, onSaid }: Omit<Props, 'empty'>) {
+  const [open, setOpen] = useState<string | null>(null);
+  if (entries.length === 0) return <p className="empty">Nothing yet.</p>;
+  return (
+    <table className="plain">
+      <thead>
+        <tr>
+          <th className="right">no.</th>
+          <th>received</th>
+          <th>became</th>
+          <th>answers</th>
+          <th>files</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {entries.map((entry) => (
+          <Row
+            key={entry.id}
+            entry={entry}
+            questions={questions}
+            zone={zone}
+            open={open === entry.id}
+            mend={mend}
+            onToggle={() => {
+              setOpen(open === entry.id ? null : entry.id);
+            }}
+            onSaid={onSaid}
+          />
+        ))}
+      </tbody>
+    </table>
   );
 }
 

@@ -5,10 +5,10 @@ import { useState } from 'react';
 import { plural } from '../../../core/base';
 import { answerName, TARGETS, targetLabel, type PayloadMatching, type Target } from '../../../core/intake';
 import { call, sayProblem } from '../../client';
-import { agoText, dayTimeText } from '../../kit/format';
-import Link from '../../kit/Link';
-import { Tag, type SaidText } from '../../kit/parts';
+import { agoText } from '../../kit/format';
+import type { SaidText } from '../../kit/parts';
 import { DoorHead } from './DoorHead';
+import { EntryTable } from './Entries';
 import './forms.css';
 
 interface Posted {
@@ -150,35 +150,17 @@ export function WebhookPage({ view, now, zone, publicUrl, mayChange }: Props) {
               <Button onClick={again}>Bring {plural(waiting, 'refused message')} again</Button>
             ) : null}
           </div>
-          {view.entries.length === 0 ? (
-            <p className="empty">Nothing yet.</p>
-          ) : (
-            <table className="plain">
-              <tbody>
-                {view.entries.map((entry) => (
-                  <tr key={entry.id}>
-                    <td className="right">{entry.no}</td>
-                    <td className="nowrap quiet">{dayTimeText(entry.receivedAt, zone)}</td>
-                    <td>
-                      {entry.personId === null ? (
-                        <>
-                          <Tag tone="brick">■ refused</Tag> {entry.why}
-                        </>
-                      ) : (
-                        <>
-                          <Link href={`/records/people/${entry.personId}`} className="strong">
-                            {entry.personName}
-                          </Link>{' '}
-                          <span className="quiet">{entry.why}</span>
-                        </>
-                      )}
-                    </td>
-                    <td className="small quiet cut">{Object.values(entry.raw).slice(0, 3).join(' · ')}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
+          <EntryTable
+            entries={view.entries.map((entry) => ({ ...entry, answers: entry.raw, files: [] }))}
+            questions={[...new Set(view.entries.flatMap((entry) => Object.keys(entry.raw)))].map((path) => ({
+              id: path,
+              label: path,
+              mendable: true,
+            }))}
+            zone={zone}
+            mend={mayChange ? (id, raw) => call('mendPosted', { params: { id }, body: { raw: { ...raw } } }) : undefined}
+            onSaid={setSaid}
+          />
         </section>
         <section className="col" style={{ flex: '0 1 430px' }} aria-label="Where to post">
           <div className="share">
