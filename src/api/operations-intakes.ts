@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { formSchema, payloadMatchingSchema } from '../core/intake';
+import { directoryHitSchema, formSchema, payloadMatchingSchema } from '../core/intake';
 import { op, uuid } from './op';
 import { entryShape, fileShape } from './entries';
 import * as s from './schemas';
@@ -42,21 +42,7 @@ const criteria = z.object({
   minEmployees: z.number().int().min(0).nullable().default(null),
   order: z.enum(['name', 'area', 'newest']).default('name'),
 });
-const hit = z.object({
-  id: z.string(),
-  name: z.string(),
-  title: z.string().nullable(),
-  company: z.string().nullable(),
-  host: z.string(),
-  place: z.string().nullable(),
-  country: z.string().nullable(),
-  crop: z.string().nullable(),
-  area: z.number().nullable(),
-  employees: z.number().nullable(),
-  url: z.string().nullable(),
-  becomes: z.enum(['new', 'known', 'perhaps', 'refused']),
-  why: z.string(),
-});
+const hit = directoryHitSchema.extend({ becomes: z.enum(['new', 'known', 'perhaps', 'refused']), why: z.string() });
 
 /** Forms and webhooks, and what comes in through them; the directory. */
 export const INTAKE_OPERATIONS = {

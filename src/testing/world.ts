@@ -8,11 +8,11 @@ import { parse } from 'csv-parse/sync';
 import postgres from 'postgres';
 import { stableId, type JsonObject } from '../core/base';
 import { textBlocks } from '../core/formats';
+import type { DirectoryHit } from '../core/intake';
 import { connect } from '../server/db';
 import {
   WorldFailure,
   type DirectoryCriteria,
-  type DirectoryHit,
   type FetchedPage,
   type FoundMail,
   type IncomingMail,

@@ -23,6 +23,7 @@ export {
   type QuestionKind,
 } from './form';
 export { answerName, flatten, guessPayload, payloadMatchingSchema, payloadRow, type PayloadMatching } from './payload';
+export { directoryHitSchema, type DirectoryHit } from './directory';
 export { planRows, type Known, type PlanOptions, type RowPlan } from './plan';
 
 export { addressRow, leftAlone, mailRuleSchema, siteOf, type MailRule, type MailToJudge } from './mail';

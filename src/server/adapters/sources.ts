@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Block } from '../../core/formats';
+import { directoryHitSchema } from '../../core/intake';
 import { WorldFailure, type SourceDocument, type SourceState, type Sources } from '../ports';
 import { callJson, unreadable } from '../net';
 
@@ -19,20 +20,7 @@ const stateSchema = z.union([
   z.object({ state: z.literal('working'), askAgainMs: z.number() }),
   z.object({ state: z.literal('failed'), why: z.string().max(500) }),
 ]);
-const hitSchema = z.object({
-  id: z.string(),
-  name: z.string(),
-  title: z.string().nullable(),
-  company: z.string().nullable(),
-  host: z.string(),
-  place: z.string().nullable(),
-  country: z.string().nullable(),
-  crop: z.string().nullable(),
-  area: z.number().nullable(),
-  employees: z.number().nullable(),
-  url: z.string().nullable(),
-});
-const directorySchema = z.object({ count: z.number().int().min(0), hits: z.array(hitSchema) });
+const directorySchema = z.object({ count: z.number().int().min(0), hits: z.array(directoryHitSchema) });
 
 /** Sources over HTTP: `POST {base}/{source}/search`, `GET {base}/jobs/{job}`, `POST {base}/directory`. */
 export function httpSources(base: string | null): Sources {

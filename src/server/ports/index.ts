@@ -5,6 +5,7 @@
 import type { Instant, JsonObject } from '../../core/base';
 import type { Dossier } from '../../core/dossier';
 import type { Block, PageText } from '../../core/formats';
+import type { DirectoryHit } from '../../core/intake';
 
 export interface Clock {
   now(): Promise<Instant>;
@@ -188,19 +189,6 @@ export interface DirectoryCriteria {
   readonly minArea: number | null;
   readonly minEmployees: number | null;
   readonly order: 'name' | 'area' | 'newest';
-}
-export interface DirectoryHit {
-  readonly id: string;
-  readonly name: string;
-  readonly title: string | null;
-  readonly company: string | null;
-  readonly host: string;
-  readonly place: string | null;
-  readonly country: string | null;
-  readonly crop: string | null;
-  readonly area: number | null;
-  readonly employees: number | null;
-  readonly url: string | null;
 }
 
 /** Searches that may take their time: started, asked after, collected. Throws `WorldFailure`. */

@@ -3,7 +3,7 @@ import { stableId, type Instant } from '../../core/base';
 import type { FactDraft } from '../../core/facts';
 import { compareCompanies, companyKeys, judgeMatch } from '../../core/match';
 import type { Tx } from '../db';
-import type { DirectoryHit } from '../ports';
+import type { DirectoryHit } from '../../core/intake';
 import { insertFacts } from '../store/facts';
 import { companiesByKeys, insertCompanies } from '../store/records';
 import { insertHappenings } from '../store/timeline';

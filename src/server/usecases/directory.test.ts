@@ -1,4 +1,5 @@
-import { WorldFailure, type DirectoryCriteria, type DirectoryHit } from '../ports';
+import type { DirectoryHit } from '../../core/intake';
+import { WorldFailure, type DirectoryCriteria } from '../ports';
 import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
 import { lookInDirectory, takeFromDirectory } from './directory';
 import { flows } from './flows';

@@ -1,7 +1,6 @@
 /** The directory as a door: searched by criteria, counted and looked at before anything is taken in. */
-import { planRows, readRow, type RowPlan, type Target } from '../../core/intake';
-import type { DirectoryCriteria, DirectoryHit } from '../ports';
-import { WorldFailure } from '../ports';
+import { planRows, readRow, type DirectoryHit, type RowPlan, type Target } from '../../core/intake';
+import { WorldFailure, type DirectoryCriteria } from '../ports';
 import { findFlow } from '../store/flows';
 import { insertAudit } from '../store/timeline';
 import { counted } from './connections';

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { plural } from '../../../core/base';
 import { printValue } from '../../../core/facts';
+import type { DirectoryHit } from '../../../core/intake';
 import { call, sayProblem } from '../../client';
 import { countText, pageText } from '../../kit/format';
 import Link from '../../kit/Link';
@@ -32,20 +33,7 @@ const BECOMES: Readonly<Record<string, readonly [Tone, string]>> = {
 interface Look {
   readonly count: number;
   readonly fresh: number;
-  readonly hits: readonly {
-    readonly id: string;
-    readonly name: string;
-    readonly title: string | null;
-    readonly company: string | null;
-    readonly host: string;
-    readonly place: string | null;
-    readonly country: string | null;
-    readonly crop: string | null;
-    readonly area: number | null;
-    readonly url: string | null;
-    readonly becomes: string;
-    readonly why: string;
-  }[];
+  readonly hits: readonly (DirectoryHit & { readonly becomes: string; readonly why: string })[];
 }
 
 /** People or companies found by criteria: counted and looked at first, taken in only when asked. */

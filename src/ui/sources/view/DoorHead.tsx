@@ -4,6 +4,18 @@ import type { ReactNode } from 'react';
 import Link from '../../kit/Link';
 import { Said, Tag, TopBar, type SaidText } from '../../kit/parts';
 
+/** What every door tells of itself. */
+export interface DoorView {
+  readonly id: string;
+  readonly name: string;
+  readonly isOn: boolean;
+  readonly lastAt: number | null;
+  readonly taken: number;
+  readonly refused: number;
+  /** names of the flows that it begins */
+  readonly flows: readonly string[];
+}
+
 /** The head of a door's page: whether it is open, what came through it, and what can be done with it. */
 export function DoorHead({
   door,
@@ -14,7 +26,7 @@ export function DoorHead({
   onSwitch,
   onSaid,
 }: {
-  readonly door: { readonly name: string; readonly isOn: boolean; readonly flows: readonly string[] };
+  readonly door: Pick<DoorView, 'name' | 'isOn' | 'flows'>;
   /** what came and when, in words */
   readonly told: string;
   readonly said: SaidText | null;

@@ -7,7 +7,7 @@ import { questionsOf, checkForm, type Form, type FormProblem } from '../../../co
 import { call, sayProblem } from '../../client';
 import { agoText } from '../../kit/format';
 import { type SaidText } from '../../kit/parts';
-import { DoorHead } from './DoorHead';
+import { DoorHead, type DoorView } from './DoorHead';
 import {
   addBelow,
   addPage,
@@ -28,16 +28,9 @@ import { PublicForm } from './PublicForm';
 import { QuestionEditor } from './QuestionEditor';
 
 interface Props {
-  readonly view: {
-    readonly id: string;
-    readonly name: string;
+  readonly view: DoorView & {
     readonly slug: string;
-    readonly isOn: boolean;
-    readonly lastAt: number | null;
-    readonly taken: number;
-    readonly refused: number;
     readonly form: Form;
-    readonly flows: readonly string[];
   };
   readonly entries: readonly EntryView[];
   readonly now: number;

@@ -7,7 +7,7 @@ import type { WatchedSettings } from '../../../core/intake';
 import { call, sayProblem } from '../../client';
 import { agoText } from '../../kit/format';
 import { Notice, type SaidText } from '../../kit/parts';
-import { DoorHead } from './DoorHead';
+import { DoorHead, type DoorView } from './DoorHead';
 import { missingIn } from '../state/watched';
 import { Entries, type AnswerName, type EntryView } from './Entries';
 import './forms.css';
@@ -15,17 +15,10 @@ import { WatchedFields } from './WatchedSettings';
 import { WatchedPreview, type Previewed } from './WatchedPreview';
 
 interface Props {
-  readonly view: {
-    readonly id: string;
-    readonly name: string;
-    readonly isOn: boolean;
-    readonly lastAt: number | null;
+  readonly view: DoorView & {
     readonly lookedAt: number | null;
     readonly problem: string | null;
-    readonly taken: number;
-    readonly refused: number;
     readonly settings: WatchedSettings;
-    readonly flows: readonly string[];
     readonly entries: readonly EntryView[];
   };
   readonly now: number;

@@ -7,7 +7,7 @@ import { answerName, TARGETS, targetLabel, type PayloadMatching, type Target } f
 import { call, sayProblem } from '../../client';
 import { agoText } from '../../kit/format';
 import type { SaidText } from '../../kit/parts';
-import { DoorHead } from './DoorHead';
+import { DoorHead, type DoorView } from './DoorHead';
 import { EntryTable } from './Entries';
 import './forms.css';
 
@@ -22,17 +22,10 @@ interface Posted {
   readonly personName: string | null;
 }
 interface Props {
-  readonly view: {
-    readonly id: string;
-    readonly name: string;
+  readonly view: DoorView & {
     readonly slug: string;
-    readonly isOn: boolean;
-    readonly lastAt: number | null;
-    readonly taken: number;
-    readonly refused: number;
     readonly matching: PayloadMatching;
     readonly sample: Readonly<Record<string, string>> | null;
-    readonly flows: readonly string[];
     readonly entries: readonly Posted[];
   };
   readonly now: number;
