@@ -1,4 +1,6 @@
 import postgres from 'postgres';
+import type { Actor } from '../src/server/usecases/world';
+import { startOn } from '../src/server/usecases/flows';
 import type { TestWorld } from '../src/testing/world';
 
 /** Eight lines that only compute, as the bar asks. */
@@ -27,4 +29,20 @@ export async function fill(world: TestWorld, count: number): Promise<void> {
   await sql`insert into person (id, name, email, company_id, created_at) select md5('p' || i)::uuid, 'Person ' || i, 'p' || i || '@x.example', md5('c' || i)::uuid, now() from generate_series(1, ${count}) i`;
   await sql`analyze`;
   await sql.end();
+}
+
+/** Everybody there is begins a trip, a few thousand at a time, so that no list of all is ever held. */
+export async function startAll(world: TestWorld, actor: Actor, flowId: string): Promise<void> {
+  for (let after = '00000000-0000-0000-0000-000000000000'; ;) {
+    const some = await world.db<{ id: string }[]>`select id from person where id > ${after} order by id limit 5000`;
+    const last = some.at(-1);
+    if (!last) return;
+    await startOn(
+      world,
+      actor,
+      flowId,
+      some.map((row) => row.id),
+    );
+    after = last.id;
+  }
 }

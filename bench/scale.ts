@@ -6,10 +6,10 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import fs from 'node:fs';
 import { wakeWorkers } from '../src/server/store/wake';
 import { claimTrips } from '../src/server/store/trips';
-import { createFlow, startOn } from '../src/server/usecases/flows';
+import { createFlow } from '../src/server/usecases/flows';
 import { release } from '../src/server/usecases/releases';
 import { demoWorkspace, testWorld, type TestWorld } from '../src/testing/world';
-import { BENCH_FLOW, fill } from './engine-flow';
+import { BENCH_FLOW, fill, startAll } from './engine-flow';
 
 const [TRIPS, WAITING] = [Number(process.argv[2] ?? 20_000), Number(process.argv[3] ?? 1_000_000)];
 const LOOK_MS = 100;
@@ -36,8 +36,7 @@ async function throughput(workers: number): Promise<number> {
   await fill(world, TRIPS);
   const made = await createFlow(world, ines, BENCH_FLOW);
   await release(world, ines, made.id);
-  const ids = (await world.db<{ id: string }[]>`select id from person`).map((row) => row.id);
-  for (let i = 0; i < ids.length; i += 5000) await startOn(world, ines, made.id, ids.slice(i, i + 5000));
+  await startAll(world, ines, made.id);
   // Held back until every worker is up, so that starting them is not measured.
   await world.db`update trip set hold = 'paused', due_at = '2020-01-01'`;
   const crew = await Promise.all(Array.from({ length: workers }, () => workerOn(world.url)));

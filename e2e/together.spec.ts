@@ -1,32 +1,42 @@
 /** Several people at once: one draft edited by two, and pages that follow what happens elsewhere. */
-import { expect, test } from '@playwright/test';
+import { expect, test, type APIRequestContext, type Browser, type Locator, type Page } from '@playwright/test';
 import { signIn, TOKEN } from './people';
 
 /** Names of its own, so that the tests can be run again on the same world. */
 const AGAIN = String(Date.now());
-const NEW = `flow "Together ${AGAIN}"\nabout person\n\ntake in from hand\nkeep when email != null\nnote "seen"\n`;
+const flowText = (name: string): string =>
+  `flow "${name} ${AGAIN}"\nabout person\n\ntake in from hand\nkeep when email != null\nnote "seen"\n`;
+
+/** One new flow, open on a page of each of two people who see each other. */
+async function both(name: string, browser: Browser, request: APIRequestContext): Promise<{ readonly ines: Page; readonly ruud: Page }> {
+  const made = await request.post('/api/v1/flows', { headers: { authorization: `Bearer ${TOKEN}` }, data: { text: flowText(name) } });
+  expect(made.status()).toBe(201);
+  const { id } = (await made.json()) as { id: string };
+  const open = async (who: string): Promise<Page> => {
+    const page = await (await browser.newContext()).newPage();
+    await signIn(page, who);
+    await page.goto(`/flows/${id}`);
+    return page;
+  };
+  const [ines, ruud] = await Promise.all([open('Ines'), open('Ruud')]);
+  await expect(ines.getByText('here too')).toBeVisible();
+  await expect(ruud.getByText('Ines Okafor-Brandt here too')).toBeVisible();
+  return { ines, ruud };
+}
+/** By its label alone: while something floats above the page, the rest has no role. */
+const lines = (page: Page): Locator => page.locator('[aria-label="Lines of the flow"]');
+/** Chooses a row by its left edge: its words may be parts that open an editor. */
+const choose = (page: Page, row: number): Promise<void> =>
+  lines(page)
+    .locator('[data-mark]')
+    .nth(row)
+    .click({ position: { x: 8, y: 12 } });
 
 test('two people on one draft see each other’s lines at once and lose nothing', async ({ browser, request }) => {
-  const made = await request.post('/api/v1/flows', { headers: { authorization: `Bearer ${TOKEN}` }, data: { text: NEW } });
-  const { id } = (await made.json()) as { id: string };
-  const pages = await Promise.all(
-    ['Ines', 'Ruud'].map(async (name) => {
-      const page = await (await browser.newContext()).newPage();
-      await signIn(page, name);
-      await page.goto(`/flows/${id}`);
-      return page;
-    }),
-  );
-  const [ines, ruud] = pages;
-  if (!ines || !ruud) throw new Error('two pages');
-  await expect(ruud.getByText('Ines Okafor-Brandt here too')).toBeVisible();
-  const lines = (page: typeof ines) => page.getByRole('list', { name: 'Lines of the flow' });
+  const { ines, ruud } = await both('Together', browser, request);
 
   // Ruud has an editor open on his line while Ines changes hers: her change comes in, his is not disturbed.
-  await lines(ruud)
-    .locator('[data-mark]')
-    .nth(2)
-    .click({ position: { x: 8, y: 12 } });
+  await choose(ruud, 2);
   await ruud.getByRole('button', { name: 'Edit this line' }).click();
   const box = ruud.getByRole('textbox', { name: 'Line 3' });
   await box.fill('note "seen by Ruud"');
@@ -54,6 +64,46 @@ test('two people on one draft see each other’s lines at once and lose nothing'
   await ines.keyboard.press('Control+z');
   await ines.keyboard.press('Control+z');
   await expect(lines(ruud)).toContainText('e-mail is known');
+});
+
+test('what one is typing in a line that the other changes or takes out is not lost', async ({ browser, request }) => {
+  const { ines, ruud } = await both('Under the hand', browser, request);
+  await choose(ruud, 2);
+  await ruud.getByRole('button', { name: 'Edit this line' }).click();
+  const box = ruud.getByRole('textbox', { name: 'Line 3' });
+  await box.fill('note "half a thought');
+
+  await choose(ines, 2);
+  await ines.getByRole('button', { name: 'Edit this line' }).click();
+  await ines.getByRole('textbox', { name: 'Line 3' }).fill('note "seen by Ines"');
+  await ines.keyboard.press('Enter');
+  await expect(ruud.getByText('somebody changed this line meanwhile to note "seen by Ines"')).toBeVisible();
+  await expect(box).toHaveValue('note "half a thought');
+
+  await choose(ines, 2);
+  await ines.keyboard.press('Delete');
+  await expect(ruud.getByText('somebody took this line out meanwhile')).toBeVisible();
+  const kept = ruud.getByRole('textbox', { name: 'New line' });
+  await expect(kept).toHaveValue('note "half a thought');
+  await kept.press('End');
+  await kept.pressSequentially(' and the rest"');
+  await kept.press('Enter');
+  await expect(lines(ines)).toContainText('half a thought and the rest');
+});
+
+test('a part that is being changed stays with its line while the other writes above it', async ({ browser, request }) => {
+  const { ines, ruud } = await both('Moved along', browser, request);
+  await lines(ruud).getByRole('button', { name: 'e-mail is known' }).click();
+  const box = ruud.getByRole('textbox', { name: 'New condition' });
+  await box.fill('phone != null');
+  await choose(ines, 0);
+  await ines.keyboard.press('n');
+  await ines.getByRole('textbox', { name: 'New line' }).fill('note "a line above"');
+  await ines.keyboard.press('Enter');
+  await expect(lines(ruud)).toContainText('a line above');
+  await box.press('Enter');
+  await expect(lines(ines)).toContainText('phone is known');
+  await expect(lines(ines)).toContainText('a line above');
 });
 
 test('a page follows what happens elsewhere', async ({ page, request }) => {

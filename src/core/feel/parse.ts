@@ -6,12 +6,14 @@ export function parseFeel(text: string): ParsedFeel {
   if (text.trim() === '')
     return { text, expr: undefined, problems: [{ from: 0, to: text.length, message: 'a condition or a value is missing here' }] };
   try {
-    return { text, expr: new Parser(text).whole(), problems: [] };
+    return { text, expr: new Parser(text).whole(), problems: NONE };
   } catch (error) {
     if (!(error instanceof Misfit)) throw error;
     return { text, expr: undefined, problems: [{ from: error.from, to: error.to, message: error.message }] };
   }
 }
+
+const NONE: readonly never[] = [];
 
 class Misfit extends Error {
   constructor(
@@ -278,5 +280,7 @@ class Parser {
   }
 }
 
-const unquote = (raw: string): string =>
-  raw.slice(1, -1).replace(/\\(["\\nt])/g, (_, c: string) => (c === 'n' ? '\n' : c === 't' ? '\t' : c));
+const unquote = (raw: string): string => {
+  const inner = raw.slice(1, -1);
+  return inner.includes('\\') ? inner.replace(/\\(["\\nt])/g, (_, c: string) => (c === 'n' ? '\n' : c === 't' ? '\t' : c)) : inner;
+};

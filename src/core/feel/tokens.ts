@@ -32,9 +32,10 @@ export function feelTokens(text: string): readonly FeelToken[] {
     const to = TOKEN.test(text) ? TOKEN.lastIndex : from + 1;
     const start = from;
     from = to;
-    if (text.charCodeAt(start) === 32) continue;
+    const code = text.charCodeAt(start);
+    if (code === 32) continue;
     const piece = text.slice(start, to);
-    if (SPACE.test(piece)) continue;
+    if ((code < 32 || code > 127) && SPACE.test(piece)) continue;
     const kind = kindOf(piece);
     const token: FeelToken = { kind, text: piece, from: start, to };
     const unit = kind === 'number' && text.charCodeAt(to) === 32 ? unitAt(text, to) : undefined;

@@ -126,6 +126,19 @@ describe('marks', () => {
     const printed = printFlow(parseFlow(DEMO_FLOW).tree, { marks: true });
     expect(numberedLines(parseFlow(printed).tree.lines).map((entry) => entry.line.mark)).toEqual(marks);
   });
+
+  test('of equal words differ, and are the same at each reading', () => {
+    const text = `flow "X"\nabout person\n\ntake in from hand\n${'note "again"\n'.repeat(300)}`;
+    const marks = (): string[] => parseFlow(text).tree.lines.map((line) => line.mark);
+    expect(new Set(marks()).size).toBe(301);
+    expect(marks()).toEqual(marks());
+    // A line put in behind them changes none of theirs.
+    expect(
+      parseFlow(`${text}note "more"\n`)
+        .tree.lines.map((line) => line.mark)
+        .slice(0, 301),
+    ).toEqual(marks());
+  });
 });
 
 describe('the checker', () => {
@@ -252,6 +265,27 @@ describe('the checker', () => {
         'take in from hand\nsplit\n  when email != null\n    write email "First contact" as m\n    ask "north" to approve m\n    send m\n  else\n    stop "x"\n',
       ),
     ).toEqual([]);
+  });
+
+  const arms = (when: string, otherwise: string): string =>
+    `take in from hand\nsplit\n  when company.country = "NL"\n    ${when}\n${otherwise === '' ? '' : `  else\n    ${otherwise}\n`}`;
+  test.each([
+    ['what every arm made sure of', 'look up email with "Work e-mail"', 'keep when email != null', []],
+    ['what the only arm that goes on made sure of', 'look up email with "Work e-mail"', 'stop "x"', []],
+    ['what one arm of two made sure of', 'look up email with "Work e-mail"', 'note name', ['warning: the e-mail may be missing here']],
+    ['what an arm that may be passed by made sure of', 'look up email with "Work e-mail"', '', ['warning: the e-mail may be missing here']],
+  ])('below a split: %s', (_name, when, otherwise, expected) => {
+    const below = 'write email "First contact" as m\nask "north" to approve m\nsend m\n';
+    expect(said(arms(when, otherwise) + below).map((message) => message.split(':').slice(0, 2).join(':'))).toEqual(expected);
+  });
+
+  test.each([
+    ['made in every arm is known below', 'else', []],
+    ['made in one arm only is not', 'none', ['error: “fit.why” is not known here']],
+  ])('a result %s', (_name, otherwise, expected) => {
+    const score = 'score company with "Grower fit" as fit';
+    const text = `${arms(score, otherwise === 'else' ? score : '')}note fit.why\n`;
+    expect(said(text).map((message) => message.split(':').slice(0, 2).join(':'))).toEqual(expected);
   });
 
   test('findings stand where the fault is', () => {

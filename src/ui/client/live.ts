@@ -1,18 +1,22 @@
-import { liveEventSchema, type LiveEvent } from '../../api';
+import { HERE_EVERY_MS, liveEventSchema, type LiveEvent } from '../../api';
 
 /**
  * One stream of events for this tab, shared by all its parts. While the tab is hidden it is closed - browsers allow few
  * connections to one server - and when the tab is seen again everything is asked for afresh.
  */
 const listeners = new Set<(event: LiveEvent) => void>();
+/** Who was last heard of where. A part of the page that wakes later than the stream would else miss who is here until the next beat. */
+const here = new Map<string, { readonly event: LiveEvent; readonly at: number }>();
 
 const tell = (event: LiveEvent): void => {
+  if (event.kind === 'here') here.set(`${event.flowId} ${event.userId}`, { event, at: performance.now() });
   for (const listener of listeners) listener(event);
 };
 
-/** Hears every event until the returned function is called. */
+/** Hears who is here already, and every event from now on until the returned function is called. */
 export function onLive(listener: (event: LiveEvent) => void): () => void {
   listeners.add(listener);
+  for (const { event, at } of here.values()) if (performance.now() - at < HERE_EVERY_MS) listener(event);
   return () => {
     listeners.delete(listener);
   };

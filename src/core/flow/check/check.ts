@@ -1,5 +1,6 @@
 import { type Arm, type Line, type ParsedFlow, type Step, type StepOf, type Verb } from '../syntax';
 import type { Finding, Mend } from './finding';
+import { Layers } from './layers';
 import type { Library } from './library';
 import { takeOut } from './mends';
 import { ENTRY, entryOf, resultOf } from './scope';
@@ -40,10 +41,10 @@ export function checkFlow(parsed: ParsedFlow, library: Library): readonly Findin
 const asBefore = (text: string, at: number): number => at - (/\s+as\s+$/.exec(text.slice(0, at))?.[0].length ?? 0);
 
 const newWay = (): Way => ({
-  results: new Map(),
-  ensured: new Set(),
-  asked: new Set(),
-  sent: new Set(),
+  results: new Layers(),
+  ensured: new Layers(),
+  asked: new Layers(),
+  sent: new Layers(),
   sentJustNow: false,
   gathered: false,
   stopped: false,
@@ -114,14 +115,15 @@ function checkSplit(step: StepOf<'split'>, way: Way, check: Check, say: Say): vo
       seen.add(text);
     } else closed = true;
     const own: Way = {
-      results: new Map(way.results),
-      ensured: new Set([...way.ensured, ...ensures(arm.when?.parsed.expr)]),
-      asked: new Set(way.asked),
-      sent: new Set(way.sent),
+      results: new Layers(way.results),
+      ensured: new Layers(way.ensured),
+      asked: new Layers(way.asked),
+      sent: new Layers(way.sent),
       sentJustNow: way.sentJustNow,
       gathered: false,
       stopped: false,
     };
+    for (const path of ensures(arm.when?.parsed.expr)) own.ensured.set(path, true);
     walk(arm.lines, own, check, say);
     ways.push(own);
   }
@@ -133,8 +135,8 @@ function checkSplit(step: StepOf<'split'>, way: Way, check: Check, say: Say): vo
   }
   way.sentJustNow = (!closed && way.sentJustNow) || open.some((entry) => entry.sentJustNow);
   if (!closed) return;
-  for (const name of open[0]?.sent ?? []) if (open.every((entry) => entry.sent.has(name))) way.sent.add(name);
-  for (const field of open[0]?.ensured ?? []) if (open.every((entry) => entry.ensured.has(field))) way.ensured.add(field);
-  for (const name of open[0]?.asked ?? []) if (open.every((entry) => entry.asked.has(name))) way.asked.add(name);
-  for (const [name, shape] of open[0]?.results ?? []) if (open.every((entry) => entry.results.has(name))) way.results.set(name, shape);
+  way.sent.join(open.map((entry) => entry.sent));
+  way.ensured.join(open.map((entry) => entry.ensured));
+  way.asked.join(open.map((entry) => entry.asked));
+  way.results.join(open.map((entry) => entry.results));
 }

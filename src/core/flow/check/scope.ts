@@ -126,8 +126,15 @@ export function entryOf(step: Step, library: Pick<Library, 'intakes'>): ResultSh
   );
 }
 
+/** The results that are named at a line, as much of a map as reading them takes. */
+export interface Results {
+  has(name: string): boolean;
+  get(name: string): ResultShape | undefined;
+  keys(): Iterable<string>;
+}
+
 /** What a dotted name means at a line: a field of the record, of its company, or a result; else a sentence saying why not. */
-export function nameAt(about: string, results: ReadonlyMap<string, ResultShape>, segments: readonly string[]): FeelName | string {
+export function nameAt(about: string, results: Results, segments: readonly string[]): FeelName | string {
   const [first = '', second] = segments;
   const record = about === 'deal' || about === 'company' ? about : 'person';
   if (segments.length === 1) {

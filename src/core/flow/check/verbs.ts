@@ -75,7 +75,7 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
   },
   keep: (step, way, check, say) => {
     feel(step.when, 'boolean', way, check, say);
-    for (const path of ensures(step.when.parsed.expr)) way.ensured.add(path);
+    for (const path of ensures(step.when.parsed.expr)) way.ensured.set(path, true);
     for (const screen of step.unless ?? []) oneOf(screen, SCREENS, 'what can be screened out', say);
     if (step.otherwise) assigned(step.otherwise, way, check, say);
   },
@@ -121,7 +121,7 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
       'lookup chain',
       say,
     );
-    way.ensured.add(step.field.text);
+    way.ensured.set(step.field.text, true);
   },
   open: (step, _way, check, say) => {
     if (step.what === 'application') {
@@ -172,7 +172,7 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
     way.sentJustNow = false;
     exists(step.who, [...check.library.teams, ...ASKABLE_ROLES], 'team or role', say);
     check.used.add(step.message.text);
-    way.asked.add(step.message.text);
+    way.asked.set(step.message.text, true);
     if (!way.results.get(step.message.text)?.body)
       say(step.message, 'unknown name', `“${step.message.text}” is not a message written above: write email "…" as ${step.message.text}`);
     if (step.otherwise?.does === 'tell') oneOf(step.otherwise.who, ASKABLE_ROLES, 'whom to tell', say);
@@ -184,7 +184,7 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
       say(step.message, 'unknown name', `“${step.message.text}” is not a message written above`);
     approved(step.message.text, step.message, way, check, say, line);
     sends(way, check, say, line);
-    way.sent.add(step.message.text);
+    way.sent.set(step.message.text, true);
   },
   'follow up': (step, way, check, say, line) => {
     exists(
@@ -204,7 +204,7 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
     approved(undefined, step.plan, way, check, say, line);
     needsEmail(step.plan, way, check, say, line);
     // The approved message is the plan's first touch: an answer to it may be waited for below.
-    for (const name of way.asked) way.sent.add(name);
+    for (const name of way.asked.keys()) way.sent.set(name, true);
     sends(way, check, say, line);
   },
   wait: (step, way, check, say, line) => {

@@ -3,17 +3,18 @@ import { fieldOf, type Field } from '../../facts';
 import { feelPaths, typeOfFeel, type FeelExpr, type FeelType } from '../../feel';
 import { quote, type Expr, type Line, type Named, type Span, type StepOf, type Verb, type Word } from '../syntax';
 import type { Finding, Mend } from './finding';
+import type { Layers } from './layers';
 import type { Library } from './library';
 import { insertAbove, putUnit } from './mends';
 import { nameAt, type ResultShape } from './scope';
 
 /** What is known on the way down one branch. */
 export interface Way {
-  readonly results: Map<string, ResultShape>;
+  readonly results: Layers<ResultShape>;
   /** fields that a line has made sure of */
-  readonly ensured: Set<string>;
-  readonly asked: Set<string>;
-  readonly sent: Set<string>;
+  readonly ensured: Layers<true>;
+  readonly asked: Layers<true>;
+  readonly sent: Layers<true>;
   /** a message has gone out and nothing has waited since */
   sentJustNow: boolean;
   /** the line above gathered trips, so that this one speaks for many */
@@ -115,9 +116,9 @@ export function oneOf(word: Word, choices: readonly string[], what: string, say:
 
 /** Team rule: nothing is sent that no person has approved. */
 export function approved(name: string | undefined, span: Span, way: Way, check: Check, say: Say, line: Line): void {
-  if (name === undefined ? way.asked.size > 0 : way.asked.has(name)) return;
+  if (name === undefined ? !way.asked.empty : way.asked.has(name)) return;
   const [team] = check.library.teams;
-  const message = name ?? [...way.results].findLast(([, shape]) => shape.body)?.[0];
+  const message = name ?? [...way.results.keys()].findLast((result) => way.results.get(result)?.body);
   say(
     span,
     'not asked',

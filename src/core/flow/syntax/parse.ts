@@ -17,11 +17,15 @@ export function parseLines(text: string): ParsedFlow {
   return new FlowReader(text).read({ head: false });
 }
 
+/** One for all that have nothing: ten thousand lines are ten thousand arrays fewer to make. */
+const NONE: readonly never[] = [];
+
 const HEADS: ReadonlySet<string> = new Set(['flow', 'about', 'uses']);
 
 class FlowReader {
   private readonly problems: SyntaxProblem[] = [];
   private readonly marks = new Set<string>();
+  private readonly tries = new Map<string, number>();
   private name: Named | undefined;
   private about: Word | undefined;
   private readonly uses: Use[] = [];
@@ -63,16 +67,16 @@ class FlowReader {
     return true;
   }
 
-  private lines(rows: readonly Row[]): { lines: Line[]; left: string[] } {
+  private lines(rows: readonly Row[]): { lines: Line[]; left: readonly string[] } {
     const lines: Line[] = [];
-    let comments: string[] = [];
+    let comments: readonly string[] = NONE;
     for (const row of rows) {
       if (row.tokens.length === 0) {
-        if (row.comment !== undefined) comments.push(row.comment);
+        if (row.comment !== undefined) comments = [...comments, row.comment];
         continue;
       }
       lines.push(this.line(row, comments));
-      comments = [];
+      comments = NONE;
     }
     return { lines, left: comments };
   }
@@ -83,14 +87,14 @@ class FlowReader {
     const step = this.step(row, cursor) ?? { verb: 'unknown', text: this.block(row) };
     const to = lastRow(row).to;
     // An unknown line carries its comments in its own words; a known one would lose those at its end and among its clauses.
-    const own = step.verb === 'unknown' ? [] : [row, ...(step.verb === 'split' ? [] : row.children)].flatMap((part) => part.comment ?? []);
+    const own = step.verb === 'unknown' ? [] : commentsOf(row, step.verb !== 'split');
     return {
       from: row.from,
       to,
       head: { from: row.from, to: row.to },
       mark: this.mark(row.mark, this.text.slice(row.from, to)),
       off,
-      comments: [...comments, ...own],
+      comments: own.length === 0 ? comments : [...comments, ...own],
       step,
     };
   }
@@ -110,7 +114,9 @@ class FlowReader {
     const step = readStep(
       verb,
       cursor,
-      row.children.filter((child) => child.tokens.length > 0).map((child) => new Cursor(this.text, child, this.problems)),
+      row.children.length === 0
+        ? NONE
+        : row.children.filter((child) => child.tokens.length > 0).map((child) => new Cursor(this.text, child, this.problems)),
     );
     for (const child of row.children) for (const deeper of child.children) this.say(deeper, 'this is indented too far');
     if (!step && this.problems.length === before) cursor.say(`this line is not complete`, row);
@@ -149,7 +155,13 @@ class FlowReader {
   /** The mark written in the text, else one made from the words, so that the same text always has the same marks. */
   private mark(written: string | undefined, words: string): string {
     let mark = written && !this.marks.has(written) ? written : `k${shortHash(words, 4)}`;
-    for (let n = 2; this.marks.has(mark); n++) mark = `k${shortHash(`${words}\u0000${n}`, 4)}`;
+    if (this.marks.has(mark)) {
+      // The same words come again and again in long flows: the search goes on where it ended.
+      let n = this.tries.get(words) ?? 1;
+      do mark = `k${shortHash(`${words}\u0000${++n}`, 4)}`;
+      while (this.marks.has(mark));
+      this.tries.set(words, n);
+    }
     this.marks.add(mark);
     return mark;
   }
@@ -165,6 +177,11 @@ class FlowReader {
   }
 }
 
+/** The comments at the ends of a line's rows. */
+function commentsOf(row: Row, clauses: boolean): readonly string[] {
+  if (row.comment === undefined && (!clauses || row.children.length === 0)) return NONE;
+  return [row, ...(clauses ? row.children : [])].flatMap((part) => part.comment ?? []);
+}
 const lastRow = (row: Row): Row => {
   const child = row.children.at(-1);
   return child ? lastRow(child) : row;

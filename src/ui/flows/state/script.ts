@@ -11,6 +11,9 @@ interface RowBase {
   readonly parts: readonly Part[];
   readonly findings: readonly Finding[];
 }
+/** A part of a sentence that can be changed in place. */
+export type EditablePart = Part & { readonly edit: NonNullable<Part['edit']> };
+
 export interface LineRow extends RowBase {
   readonly kind: 'line';
   readonly number: number;
@@ -111,6 +114,6 @@ function sum(counts: readonly LineCount[]): RowFigures {
 /** What is being typed in the script: a line anew, or one below another. */
 export type Editing =
   | { readonly kind: 'line'; readonly mark: string }
-  /** `typed`: what stands in the editor when it opens */
-  | { readonly kind: 'below'; readonly mark: string | undefined; readonly typed?: string }
+  /** `typed`: what stands in the editor when it opens; `gone`: it was open on a line that somebody took out */
+  | { readonly kind: 'below'; readonly mark: string | undefined; readonly typed?: string; readonly gone?: boolean }
   | null;

@@ -1,6 +1,6 @@
 'use client';
 import { Button } from '@mui/material';
-import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import type { Library } from '../../../core/flow/check';
 import { completeAt } from '../../../core/flow/complete';
 import { readPhrase } from '../../../core/flow/phrase';
@@ -14,6 +14,10 @@ interface Props {
   readonly library: Library;
   /** the flow’s text above the line: what a phrase may speak of */
   readonly above: string;
+  /** the line it was open on was taken out by somebody else */
+  readonly gone: boolean;
+  /** told what stands in it, so that it can be opened again elsewhere */
+  readonly onTyped: (typed: string) => void;
   readonly onTake: (typed: string) => void;
   readonly onCancel: () => void;
 }
@@ -22,8 +26,12 @@ interface Props {
  * One line typed as flow text. Completion is offered while typing (Tab takes the first); below stands what was understood.
  * Enter takes the line over, Shift+Enter begins a clause, Escape leaves. Text that is not understood is not taken.
  */
-export function LineEditor({ initial, label, library, above, onTake, onCancel }: Props) {
+export function LineEditor({ initial, label, library, above, gone, onTyped, onTake, onCancel }: Props) {
   const [typed, setTyped] = useState(initial);
+  const [begunOn, setBegunOn] = useState(initial);
+  useEffect(() => {
+    onTyped(typed);
+  });
   const [caret, setCaret] = useState(initial.length);
   const [at, setAt] = useState(0);
   const area = useRef<HTMLTextAreaElement>(null);
@@ -80,6 +88,25 @@ export function LineEditor({ initial, label, library, above, onTake, onCancel }:
 
   return (
     <div className="line-editor">
+      {gone ? (
+        <p className="meanwhile" role="status">
+          ◆ somebody took this line out meanwhile: taken over, it stands here as a new one
+        </p>
+      ) : initial !== begunOn ? (
+        <p className="meanwhile" role="status">
+          ◆ somebody changed this line meanwhile to <span className="code">{initial}</span>{' '}
+          <button
+            className="linkish"
+            onClick={() => {
+              setBegunOn(initial);
+              setTyped(initial);
+              area.current?.focus();
+            }}
+          >
+            go on with theirs
+          </button>
+        </p>
+      ) : null}
       <textarea
         ref={area}
         className="code"

@@ -6,12 +6,14 @@ import { applyEdits } from '../../../core/flow/edit';
 import { partText } from '../../../core/flow/say';
 import { completeAt } from '../../../core/flow/complete';
 import { choicesFor, SLOT_HELP } from '../state/choices';
-import { readScript } from '../state/script';
-import type { EditablePart } from './Sentence';
+import { readScript, type EditablePart } from '../state/script';
 
 interface Props {
-  readonly part: EditablePart;
-  readonly anchor: HTMLElement;
+  /** the part as it stood when it was opened, and as it stands now: others may have changed it, or its line, meanwhile */
+  readonly was: EditablePart;
+  readonly now: EditablePart | undefined;
+  /** where it opens, in the window */
+  readonly at: { readonly top: number; readonly left: number };
   readonly text: string;
   readonly library: Library;
   readonly onChange: (text: string) => void;
@@ -19,21 +21,31 @@ interface Props {
 }
 
 /** Changes one part of a line in place: names are chosen, conditions and figures typed and checked as they are typed. */
-export function PartEditor({ part, anchor, text, library, onChange, onClose }: Props) {
-  const [typed, setTyped] = useState(part.edit.source);
+export function PartEditor({ was, now, at, text, library, onChange, onClose }: Props) {
+  const [typed, setTyped] = useState(was.edit.source);
+  const part = now ?? was;
   const choices = choicesFor(part.edit.slot, library);
   const result = (value: string): string =>
-    applyEdits(text, [{ from: part.edit.from, to: part.edit.to, insert: partText(part.edit, value) }]);
+    now ? applyEdits(text, [{ from: now.edit.from, to: now.edit.to, insert: partText(now.edit, value) }]) : text;
   const take = (value: string): void => {
     onChange(result(value));
     onClose();
   };
-  const wrong = choices ? undefined : problemAt(result(typed), part.edit.from, typed.length + 2, library);
+  const wrong = !now
+    ? 'somebody took this out of its line meanwhile: what you typed can be copied from here'
+    : choices
+      ? undefined
+      : problemAt(result(typed), part.edit.from, typed.length + 2, library);
   const options =
     part.edit.slot === 'condition' ? (completeAt(`keep when ${typed}`, `keep when ${typed}`.length, library)?.options ?? []) : [];
   return (
-    <Popover open anchorEl={anchor} onClose={onClose} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}>
-      {choices ? (
+    <Popover open anchorReference="anchorPosition" anchorPosition={at} onClose={onClose}>
+      {now && now.edit.source !== was.edit.source ? (
+        <p className="small in-brass" style={{ padding: '8px 12px 0', maxWidth: 420 }} role="status">
+          ◆ changed meanwhile to <span className="code">{now.edit.source}</span>: what you take here stands in its place
+        </p>
+      ) : null}
+      {choices && now ? (
         <div role="listbox" aria-label="Choose" style={{ minWidth: 180, padding: '4px 0' }}>
           {choices.map((choice) => (
             <MenuItem

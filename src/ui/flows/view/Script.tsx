@@ -8,11 +8,20 @@ import { countText, euro, tookText } from '../../kit/format';
 import { Tag } from '../../kit/parts';
 import type { Deeds } from '../state/deeds';
 import { drawRibbon } from '../state/ribbon';
-import { firstNewMark, type Editing, type LineRow, type RowFigures, type Script as ScriptModel, type ScriptRow } from '../state/script';
+import { keepOpen, partNow, type OpenPart } from '../state/meanwhile';
+import {
+  firstNewMark,
+  type EditablePart,
+  type Editing,
+  type LineRow,
+  type RowFigures,
+  type Script as ScriptModel,
+  type ScriptRow,
+} from '../state/script';
 import { LineEditor } from './LineEditor';
 import { PartEditor } from './PartEditor';
 import { RowDeeds } from './RowDeeds';
-import { Sentence, type EditablePart } from './Sentence';
+import { Sentence } from './Sentence';
 
 const ROW_HEIGHT = 34;
 
@@ -35,8 +44,16 @@ interface Props {
 /** The flow as sentences with the ribbon beside them. */
 export function Script(props: Props) {
   const { script, text, figures, trial, chosen, deeds, library, mayEdit, editing, onEditing, onChoose, onChange } = props;
-  const [part, setPart] = useState<{ readonly part: EditablePart; readonly anchor: HTMLElement } | null>(null);
+  const [part, setPart] = useState<(OpenPart & { readonly at: { readonly top: number; readonly left: number } }) | null>(null);
   const list = useRef<HTMLOListElement>(null);
+  const typed = useRef('');
+  const rowsBefore = useRef(script.rows);
+  // Before anything is seen of it: an editor whose line somebody took out goes on where that line stood.
+  useLayoutEffect(() => {
+    const kept = keepOpen(editing, rowsBefore.current, script.rows, typed.current);
+    rowsBefore.current = script.rows;
+    if (kept !== editing) onEditing(kept);
+  }, [editing, script.rows, onEditing]);
   const [tops, setTops] = useState<readonly number[]>(() => evenly(script.rows.length));
   // Findings and an open editor lengthen a row: the ribbon follows what is on the screen.
   useLayoutEffect(() => {
@@ -81,6 +98,10 @@ export function Script(props: Props) {
       label={label}
       library={library}
       above={above}
+      gone={editing?.kind === 'below' && editing.gone === true}
+      onTyped={(now) => {
+        typed.current = now;
+      }}
       onTake={take}
       onCancel={() => {
         onEditing(null);
@@ -110,9 +131,10 @@ export function Script(props: Props) {
                     onChoose(row.mark);
                   }}
                   onEditing={onEditing}
-                  onPart={(edited, anchor) => {
+                  onPart={(was, index, anchor) => {
                     onChoose(row.mark);
-                    setPart({ part: edited, anchor });
+                    const { bottom, left } = anchor.getBoundingClientRect();
+                    setPart({ mark: row.mark, index, was, at: { top: bottom, left } });
                   }}
                   text={text}
                   deeds={deeds}
@@ -164,7 +186,9 @@ export function Script(props: Props) {
       ) : null}
       {part ? (
         <PartEditor
-          {...part}
+          was={part.was}
+          now={partNow(part, script.rows)}
+          at={part.at}
           text={text}
           library={library}
           onChange={onChange}
@@ -221,7 +245,7 @@ interface RowProps {
   readonly mayEdit: boolean;
   readonly onChoose: () => void;
   readonly onEditing: (editing: Editing) => void;
-  readonly onPart: (part: EditablePart, anchor: HTMLElement) => void;
+  readonly onPart: (part: EditablePart, index: number, anchor: HTMLElement) => void;
   readonly text: string;
   readonly deeds: Deeds;
   readonly onChange: (text: string) => void;

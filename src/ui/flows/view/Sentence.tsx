@@ -1,14 +1,14 @@
 'use client';
 import type { Part } from '../../../core/flow/say';
+import type { EditablePart } from '../state/script';
 
-export type EditablePart = Part & { readonly edit: NonNullable<Part['edit']> };
 const isEditable = (part: Part): part is EditablePart => part.edit !== undefined;
 
 interface Props {
   readonly parts: readonly Part[];
   readonly off?: boolean;
   /** undefined: the sentence is only read */
-  readonly onPart?: ((part: EditablePart, anchor: HTMLElement) => void) | undefined;
+  readonly onPart?: ((part: EditablePart, index: number, anchor: HTMLElement) => void) | undefined;
 }
 
 /** A line read aloud; parts that can be changed are buttons. */
@@ -28,12 +28,12 @@ export function Sentence({ parts, off = false, onPart }: Props) {
                 tabIndex={0}
                 onClick={(event) => {
                   event.stopPropagation();
-                  onPart(part, event.currentTarget);
+                  onPart(part, i, event.currentTarget);
                 }}
                 onKeyDown={(event) => {
                   if (event.key !== 'Enter' && event.key !== ' ') return;
                   event.preventDefault();
-                  onPart(part, event.currentTarget);
+                  onPart(part, i, event.currentTarget);
                 }}
               >
                 {part.text}
