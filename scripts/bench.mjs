@@ -1,13 +1,37 @@
 #!/usr/bin/env node
 // `npm run bench [TRIPS] [ROWS]`: the figures of the bench, on a database cluster of its own.
 // `npm run bench -- scale [TRIPS] [WAITING]`: how it grows with workers, and an idle engine.
-import { spawnSync } from 'node:child_process';
+// `npm run bench -- pages [PEOPLE]`: how long the server takes for every main screen on a large workspace.
+import { spawn, spawnSync } from 'node:child_process';
+import fs from 'node:fs';
 import path from 'node:path';
-import { buildPrograms, ensureDebian, ensurePackages, ROOT, run, startDatabase, stopDatabase } from './lib.mjs';
+import { buildPrograms, ensureDebian, ensurePackages, freshWorld, ROOT, run, startDatabase, stopDatabase } from './lib.mjs';
 
 ensurePackages();
 ensureDebian(['postgresql']);
 const HOME = path.join(ROOT, '.local/bench');
+if (process.argv[2] === 'pages') process.exit(await pages(process.argv.slice(3)));
+
+async function pages(args) {
+  const home = path.join(ROOT, '.local/bench-pages');
+  const { password } = JSON.parse(fs.readFileSync(path.join(ROOT, 'demo/workspace.json'), 'utf8'));
+  const world = await freshWorld(home, { workers: 1 });
+  try {
+    const env = {
+      ...process.env,
+      BENCH_URL: world.url,
+      BENCH_TOKEN: world.token,
+      DATABASE_URL: startDatabase(home),
+      BENCH_PASSWORD: password,
+    };
+    // Not waited for in one go: the processes of the world are watched by this one meanwhile.
+    const bench = spawn(process.execPath, ['--import', 'tsx', 'bench/pages.ts', ...args], { cwd: ROOT, stdio: 'inherit', env });
+    return await new Promise((resolve) => bench.once('exit', (code) => resolve(code ?? 1)));
+  } finally {
+    await world.stop();
+    stopDatabase(home, 'destroy');
+  }
+}
 const at = (name) => {
   const url = new URL(startDatabase(HOME));
   url.pathname = `/${name}`;

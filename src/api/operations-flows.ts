@@ -241,12 +241,16 @@ export const FLOW_OPERATIONS = {
     path: '/trips/choice',
     summary: 'Deal with stuck trips: try again, skip the line, set by hand what the line is there for, or end.',
     needs: 'deal with trips',
-    body: z.object({
-      tripIds: z.array(uuid).min(1).max(500),
-      choice: z.enum(['try again', 'skip the line', 'set by hand', 'end']),
-      /** with `set by hand`: what was typed */
-      value: z.string().max(2_000).optional(),
-    }),
+    body: z
+      .object({
+        tripIds: z.array(uuid).min(1).max(500).optional(),
+        /** a stuck trip: it and all that are stuck at the same line of its flow for the same reason */
+        alike: uuid.optional(),
+        choice: z.enum(['try again', 'skip the line', 'set by hand', 'end']),
+        /** with `set by hand`: what was typed */
+        value: z.string().max(2_000).optional(),
+      })
+      .refine((body) => (body.tripIds === undefined) !== (body.alike === undefined), 'name the trips by tripIds, or one by alike'),
     answer: z.object({ chosen: z.number().int() }),
   }),
 } as const;

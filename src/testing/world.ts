@@ -9,7 +9,8 @@ import postgres from 'postgres';
 import { stableId, type JsonObject } from '../core/base';
 import { textBlocks } from '../core/formats';
 import type { DirectoryHit } from '../core/intake';
-import { connect } from '../server/db';
+import { connect, type Tx } from '../server/db';
+import { countLines, lineCounts, type LineCount } from '../server/store/line-counts';
 import {
   WorldFailure,
   type DirectoryCriteria,
@@ -197,10 +198,25 @@ export async function testWorld(): Promise<TestWorld> {
     secret: 'only for tests',
     isDemo: false,
     close: async () => {
+      // Whatever a test has done: what is kept as journals are written must be what counting them gives.
+      const wrong = await wrongLineCounts(db);
       await db.end({ timeout: 1 });
+      if (wrong.length > 0) throw new Error(`line counts differ from the journals: ${JSON.stringify(wrong)}`);
     },
   };
   return world;
+}
+
+/** Where the line counts of a flow are not what its journals say. */
+async function wrongLineCounts(db: Tx): Promise<readonly unknown[]> {
+  const wrong: unknown[] = [];
+  const sorted = (list: readonly LineCount[]): string[] =>
+    list.map((row) => JSON.stringify([row.mark, row.outcome, row.arm, row.trips, row.costMicro])).sort();
+  for (const { id } of await db<{ id: string }[]>`select id from flow`) {
+    const [kept, counted] = [sorted(await lineCounts(db, id)), sorted(await countLines(db, { flowId: id }))];
+    if (kept.join() !== counted.join()) wrong.push({ kept, counted });
+  }
+  return wrong;
 }
 
 /** The demo's workspace (people, texts, plans, the flow released) without its CRM, or with it. */

@@ -21,6 +21,7 @@ import { researchSettings, saveResearchSettings } from '../usecases/research-set
 import { recheckFact } from '../usecases/recheck';
 import * as records from '../usecases/records';
 import * as releases from '../usecases/releases';
+import * as stuck from '../usecases/stuck';
 import * as reviews from '../usecases/reviews';
 import { suggested } from '../usecases/specimens';
 import * as tell from '../usecases/tell';
@@ -127,7 +128,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   listTrips: ({ world, query }) => overview.trips(world, { ...query, flowId: query.flow }),
   getTrip: ({ world, params }) => overview.trip(world, params.id ?? ''),
   letThrough: ({ world, actor, params }) => letThrough(world, actor, params.id ?? ''),
-  chooseTrips: async ({ world, actor, body }) => ({ chosen: await reviews.chooseStuck(world, actor, body) }),
+  chooseTrips: async ({ world, actor, body }) => ({ chosen: await stuck.chooseStuck(world, actor, body) }),
 
   listReviews: async ({ world }) => ({ items: (await reviews.desk(world)).reviews }),
   decideReview: async ({ world, actor, params, body }) => {

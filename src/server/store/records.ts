@@ -177,6 +177,9 @@ export interface PersonRow {
 }
 
 const like = (search: string): string => `%${search.replace(/[\\%_]/g, '\\$&')}%`;
+/** Found first and as a whole, so that what is looked for in them can be looked for by index. */
+const companiesLike = (tx: Tx, search: string) =>
+  tx`array(select id from company where merged_into is null and name ilike ${like(search)})`;
 
 interface PageOf {
   readonly search: string;
@@ -193,7 +196,7 @@ export async function pagePeople(tx: Tx, ask: PageOf): Promise<PersonRow[]> {
     select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.company_id, c.name as company_name, u.name as owner_name, p.created_at, p.merged_into
     from person p left join company c on c.id = p.company_id left join app_user u on u.id = p.owner_id
     where p.merged_into is null
-      ${ask.search === '' ? tx`` : tx`and (p.name ilike ${like(ask.search)} or p.email ilike ${like(ask.search)} or c.name ilike ${like(ask.search)})`}
+      ${ask.search === '' ? tx`` : tx`and (p.name ilike ${like(ask.search)} or p.email ilike ${like(ask.search)} or p.company_id = any(${companiesLike(tx, ask.search)}))`}
       ${ask.where ? tx`and ${whereOf(tx, ask.where)}` : tx``}
       ${ask.before ? tx`and (p.created_at, p.id) < (${ask.before.at}::timestamptz, ${ask.before.id}::uuid)` : tx``}
     order by p.created_at desc, p.id desc limit ${ask.limit}`),
@@ -331,7 +334,7 @@ export async function pageDeals(
       ${ask.where ? counted(tx, ask.where.now, ask.where.zone) : tx``}
     where true
       ${ask.where ? tx`and ${whereOf(tx, ask.where.pieces)}` : tx``}
-      ${ask.search === '' ? tx`` : tx`and (d.title ilike ${like(ask.search)} or c.name ilike ${like(ask.search)})`}
+      ${ask.search === '' ? tx`` : tx`and (d.title ilike ${like(ask.search)} or d.company_id = any(${companiesLike(tx, ask.search)}))`}
       ${ask.personId === undefined ? tx`` : tx`and d.person_id = ${ask.personId}`}
       ${ask.companyId === undefined ? tx`` : tx`and d.company_id = ${ask.companyId}`}
       ${ask.id === undefined ? tx`` : tx`and d.id = ${ask.id}`}

@@ -1,5 +1,5 @@
 import type { Instant, JsonObject } from '../../core/base';
-import type { JournalEntry, Trip, TripState } from '../../core/engine';
+import type { Trip, TripState } from '../../core/engine';
 import type { Tx } from '../db';
 
 export interface TripListRow {
@@ -51,80 +51,6 @@ export async function listTrips(
       ${ask.id === undefined ? tx`` : tx`and t.id = ${ask.id}`}
       ${ask.before ? tx`and (t.created_at, t.id) < (${ask.before.at}::timestamptz, ${ask.before.id}::uuid)` : tx``}
     order by t.created_at desc, t.id desc limit ${ask.limit}`),
-  ];
-}
-
-export async function stuckTrips(tx: Tx): Promise<
-  {
-    readonly id: string;
-    readonly flowId: string;
-    readonly flowName: string;
-    readonly personId: string;
-    readonly personName: string;
-    readonly companyName: string | null;
-    readonly why: string;
-    readonly held: boolean;
-    readonly mark: string;
-    readonly at: number;
-    readonly versionId: string | null;
-    readonly trialId: string | null;
-    readonly since: Instant;
-  }[]
-> {
-  return [
-    ...(await tx<
-      {
-        id: string;
-        flowId: string;
-        flowName: string;
-        personId: string;
-        personName: string;
-        companyName: string | null;
-        why: string;
-        held: boolean;
-        mark: string;
-        at: number;
-        versionId: string | null;
-        trialId: string | null;
-        since: Instant;
-      }[]
-    >`
-    select t.id, t.flow_id, f.name as flow_name, t.person_id, p.name as person_name, c.name as company_name, t.state_detail->>'why' as why, (t.state_detail->>'held')::boolean as held, j.mark, t.at, t.version_id, t.trial_id, j.at as since
-    from trip t join flow f on f.id = t.flow_id join person p on p.id = t.person_id left join company c on c.id = p.company_id
-      join lateral (select mark, at from journal k where k.trip_id = t.id order by seq desc limit 1) j on true
-    where t.state = 'stuck' and t.trial_id is null order by j.at limit 500`),
-  ];
-}
-
-export interface LineCount {
-  readonly mark: string;
-  readonly outcome: JournalEntry['outcome'];
-  readonly arm: string | null;
-  readonly trips: number;
-  readonly costMicro: number;
-  readonly tookMs: number;
-}
-
-/** How many trips got to each line, by what happened there last: the ribbon. `since`: only trips that moved since then, with their whole way. */
-export async function countLines(
-  tx: Tx,
-  ask: {
-    readonly flowId: string;
-    readonly trialId?: string | undefined;
-    readonly versionId?: string;
-    readonly since?: Instant | undefined;
-  },
-): Promise<LineCount[]> {
-  return [
-    ...(await tx<LineCount[]>`
-    select mark, outcome, arm, count(*)::int as trips, sum(cost)::bigint as cost_micro, avg(took)::int as took_ms from (
-      select distinct on (j.trip_id, j.mark) j.trip_id, j.mark, j.outcome, j.detail->>'arm' as arm,
-        sum(j.cost_micro) over (partition by j.trip_id, j.mark) as cost, sum(j.took_ms) over (partition by j.trip_id, j.mark) as took
-      from journal j join trip t on t.id = j.trip_id
-      where t.flow_id = ${ask.flowId} ${ask.trialId === undefined ? tx`and t.trial_id is null` : tx`and t.trial_id = ${ask.trialId}`}
-        ${ask.versionId === undefined ? tx`` : tx`and t.version_id = ${ask.versionId}`}
-        ${ask.since === undefined ? tx`` : tx`and exists (select 1 from journal k where k.trip_id = t.id and k.at >= ${ask.since})`}
-      order by j.trip_id, j.mark, j.seq desc) x group by mark, outcome, arm`),
   ];
 }
 

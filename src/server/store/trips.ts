@@ -1,6 +1,7 @@
 import type { Instant, JsonObject } from '../../core/base';
 import type { JournalEntry, Trip, TripEvent, TripState } from '../../core/engine';
 import type { Tx } from '../db';
+import { countMade } from './line-counts';
 import { wakeWorkers } from './wake';
 
 /** A trip as the worker holds it: the engine's trip, which plan it runs on, and the lease that lets it be written. */
@@ -135,9 +136,12 @@ export async function endTwins(tx: Tx, tripIds: readonly string[], why: string, 
       update trip t set state = 'stopped', state_detail = ${tx.json({ why })}, ended_at = ${now}, due_at = null, lease_by = null, lease_until = null, fence = t.fence + 1, seq = t.seq + 1
       where t.id = any(${[...tripIds]}::uuid[]) and t.ended_at is null and t.trial_id is null
         and exists (select 1 from trip o where o.flow_id = t.flow_id and o.person_id = t.person_id and o.id <> t.id and o.trial_id is null and not (o.id = any(${[...tripIds]}::uuid[])))
-      returning t.id, t.seq - 1 as seq)
-    insert into journal (trip_id, seq, mark, verb, outcome, says, detail, at)
-    select twin.id, twin.seq, coalesce((select mark from journal j where j.trip_id = twin.id order by seq desc limit 1), ''), 'match', 'stopped', ${why}, '{}', ${now} from twin`;
+      returning t.id, t.seq - 1 as seq),
+    made as (
+      insert into journal (trip_id, seq, mark, verb, outcome, says, detail, at)
+      select twin.id, twin.seq, coalesce((select mark from journal j where j.trip_id = twin.id order by seq desc limit 1), ''), 'match', 'stopped', ${why}, '{}', ${now} from twin
+      returning trip_id, seq, mark, outcome, detail->>'arm' as arm, cost_micro, took_ms)
+    ${countMade(tx)}`;
 }
 
 /** Takes due trips for one holder. Leases run in the database's real time, so that a demo's moved clock does not break them. */
@@ -272,9 +276,13 @@ export async function insertJournal(tx: Tx, entries: readonly { readonly tripId:
     took_ms: Math.round(entry.tookMs),
     at: new Date(entry.at).toISOString(),
   }));
-  await tx`insert into journal (trip_id, seq, mark, verb, outcome, says, detail, cost_micro, took_ms, at)
-    select trip_id, seq, mark, verb, outcome, says, detail, cost_micro, took_ms, at from jsonb_to_recordset(${tx.json(rows)})
-      as r(trip_id uuid, seq int, mark text, verb text, outcome text, says text, detail jsonb, cost_micro bigint, took_ms int, at timestamptz)`;
+  await tx`
+    with made as (
+      insert into journal (trip_id, seq, mark, verb, outcome, says, detail, cost_micro, took_ms, at)
+      select trip_id, seq, mark, verb, outcome, says, detail, cost_micro, took_ms, at from jsonb_to_recordset(${tx.json(rows)})
+        as r(trip_id uuid, seq int, mark text, verb text, outcome text, says text, detail jsonb, cost_micro bigint, took_ms int, at timestamptz)
+      returning trip_id, seq, mark, outcome, detail->>'arm' as arm, cost_micro, took_ms)
+    ${countMade(tx)}`;
 }
 
 export async function addJournalDetail(tx: Tx, tripId: string, seq: number, says: string, detail: JsonObject): Promise<void> {

@@ -9,7 +9,7 @@ import { tellViewers } from './live';
 import type { World } from './world';
 
 /** Quicker than this is never kept. */
-const QUICK_MS = 60;
+const QUICK_MS = 25;
 /** A kept figure is counted again when it is older than so many times what counting took. */
 const WORTH = 15;
 

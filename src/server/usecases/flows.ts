@@ -23,7 +23,8 @@ import { notifyViewers } from '../store/live';
 import { loadViews } from '../store/records';
 import { insertAudit } from '../store/timeline';
 import { insertTrips, journalOf, type StoredEntry } from '../store/trips';
-import { countLines, countTrips, trialTrips, type FlowCounts, type LineCount } from '../store/trip-lists';
+import { beganBefore, countLines, joinLineCounts, lineCounts, type LineCount } from '../store/line-counts';
+import { countTrips, trialTrips, type FlowCounts } from '../store/trip-lists';
 import { trialFactsOf, factsOf } from '../store/facts';
 import { byTrust, type Fact } from '../../core/facts';
 import { figure } from './figures';
@@ -309,13 +310,21 @@ export async function latestTrials(world: World, flowId: string): Promise<readon
   return views.filter((view) => view !== undefined);
 }
 
-/** How many trips got to each line since then; `range` names the time so that the figures can be kept. */
+/** How many trips got to each line, of those that moved since then, with their whole way; `range` names the time so that the figures can be kept. */
 export async function ribbon(
   world: World,
   flowId: string,
   since: Instant | undefined,
-  range?: 'day' | 'week' | 'all',
+  range?: 'day' | 'week',
 ): Promise<readonly LineCount[]> {
+  if (since === undefined || !(await beganBefore(world.db, flowId, since))) return lineCounts(world.db, flowId);
   const count = (): Promise<LineCount[]> => countLines(world.db, { flowId, since });
   return range === undefined ? count() : figure(world, `ribbon ${range} ${flowId}`, lineCountsSchema, count);
+}
+
+/** So many differences are summed up in no time; more are joined first. */
+const DIFFERENCES_KEPT = 300;
+/** Joins what batches have added to the line counts. */
+export async function joinCounts(world: World): Promise<void> {
+  await joinLineCounts(world.db, DIFFERENCES_KEPT);
 }

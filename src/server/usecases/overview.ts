@@ -1,6 +1,4 @@
 import { DateTime } from 'luxon';
-import { stuckKey } from '../../core/engine';
-import { heldFirst } from '../store/control';
 import { openSends, providerFigures, sendsByHour, type ProviderFigures, type SendDay } from '../store/effects';
 import {
   answersSince,
@@ -14,15 +12,13 @@ import {
   type ThreadRow,
 } from '../store/messages';
 import { journalOf, type StoredEntry } from '../store/trips';
-import { countStates, listTrips, stuckTrips, type TripListRow } from '../store/trip-lists';
+import { countStates, listTrips, type TripListRow } from '../store/trip-lists';
 import { versionsOf } from '../store/flows';
-import { openPairs, openReviews, decidedPairs } from '../store/reviews';
-import { unhandledReplies } from '../store/messages';
-import { listDoubts } from '../store/effects';
-import { countRecords, madeSince } from '../store/records';
-import { listImports } from '../store/imports';
-import type { Page } from './records';
-import { notices } from './tell';
+import { decidedPairs, openPairs } from '../store/reviews';
+import { madeSince } from '../store/records';
+import { openCounts } from '../store/overview';
+import { counts, type Page } from './records';
+import { countStuck } from './stuck';
 import { found, readCursor, workspace, writeCursor, type Actor, type World } from './world';
 
 const DAY_MS = 86_400_000;
@@ -46,27 +42,19 @@ export async function railCounts(world: World, actor: Actor): Promise<RailCounts
   const now = await world.clock.now();
   const { zone } = await workspace(db);
   const day = DateTime.fromMillis(now, { zone }).startOf('day');
-  const [reviews, pairs, stuck, doubts, replies, records, hours, trips, firsts, told] = await Promise.all([
-    openReviews(db, now),
-    openPairs(db, now),
-    stuckTrips(db),
-    listDoubts(db),
-    unhandledReplies(db),
-    countRecords(db),
-    sendsByHour(db, day.toMillis(), day.plus({ days: 1 }).toMillis()),
-    listImports(db, 50),
-    heldFirst(db),
-    notices(world, actor),
+  const [open, groups, records] = await Promise.all([
+    openCounts(db, { now, userId: actor.userId, dayFrom: day.toMillis(), dayTo: day.plus({ days: 1 }).toMillis() }),
+    countStuck(world),
+    counts(world),
   ]);
-  const groups = new Set(stuck.map(stuckKey));
   return {
-    desk: reviews.length + pairs.length + groups.size + doubts.length + replies.length + firsts.length + told.length,
-    sources: trips.filter((row) => row.createdAt >= day.toMillis()).length,
-    flows: 0,
+    desk: open.reviews + open.pairs + groups + open.doubts + open.replies + open.firsts + open.told,
+    sources: open.listsToday,
+    flows: open.liveFlows,
     records: records.people + records.companies,
     deals: records.deals,
-    pairs: pairs.length,
-    sentToday: hours.reduce((sum, hour) => sum + hour.sent, 0),
+    pairs: open.pairs,
+    sentToday: open.sentToday,
     now,
     zone,
     movable: world.isDemo,
@@ -138,26 +126,6 @@ export async function tripCounts(world: World, flowId: string, liveVersionId: st
     if (row.versionId !== liveVersionId) older += row.trips;
   }
   return { by, underWay, older };
-}
-
-export interface StuckGroupRow {
-  readonly key: string;
-  readonly mark: string;
-  readonly why: string;
-  readonly held: boolean;
-  readonly tripIds: readonly string[];
-  readonly names: readonly string[];
-}
-/** Stuck trips of a flow, together where line and reason are the same. */
-export async function stuckGroups(world: World, flowId: string): Promise<readonly StuckGroupRow[]> {
-  const mine = (await stuckTrips(world.db)).filter((trip) => trip.flowId === flowId);
-  return [...new Set(mine.map(stuckKey))].flatMap((key) => {
-    const trips = mine.filter((trip) => stuckKey(trip) === key);
-    const [first] = trips;
-    if (!first) return [];
-    const { mark, why, held } = first;
-    return [{ key, mark, why, held, tripIds: trips.map((trip) => trip.id), names: trips.map((trip) => trip.personName) }];
-  });
 }
 
 export interface TripPage {

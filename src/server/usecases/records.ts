@@ -29,6 +29,7 @@ import { journalOf, wakeOnChange, type StoredEntry } from '../store/trips';
 import { listTrips, type TripListRow } from '../store/trip-lists';
 import { conditionPieces } from './conditions';
 import { recordFacts } from './facts';
+import { figure } from './figures';
 import { loadLibrary } from './library';
 import { found, readCursor, Refusal, workspace, writeCursor, type Actor, type World } from './world';
 
@@ -70,7 +71,8 @@ export const deals = async (world: World, ask: PageAsk): Promise<Page<DealRow>> 
 /** How many people or companies a condition holds for. */
 export const countWhere = (world: World, about: 'person' | 'company', where: string): Promise<number> =>
   storeCountWhere(world.db, about, conditionPieces(where, about));
-export const counts = (world: World): Promise<RecordCounts> => countRecords(world.db);
+export const counts = (world: World): Promise<RecordCounts> => figure(world, 'records', recordCountsSchema, () => countRecords(world.db));
+const recordCountsSchema = z.object({ people: z.number(), companies: z.number(), deals: z.number() });
 
 /** One field of a record as it is shown: the value that counts, where it came from, and what else was said. */
 export interface KnownField {

@@ -21,7 +21,7 @@ import { listMailboxes } from '../store/messages';
 import { loadDeals, loadViews } from '../store/records';
 import { insertAudit } from '../store/timeline';
 import { journalOf, recentTrips, type StoredEntry } from '../store/trips';
-import { countLines, type LineCount } from '../store/trip-lists';
+import { countLines, type LineCount } from '../store/line-counts';
 import { setFlowChanges } from './change-intake';
 import { setFlowClock } from './clock-intake';
 import { moveTrips } from './control';
@@ -168,7 +168,7 @@ export async function forecastDraft(
     listMailboxes(world.db),
     repliesSoFar(world.db, id),
     workspace(world.db),
-    ribbon(world, id, undefined, 'all'),
+    ribbon(world, id, undefined),
     world.clock.now(),
   ]);
   const tried = trial ? await countLines(world.db, { flowId: id, trialId: trial.id }) : [];

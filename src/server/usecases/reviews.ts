@@ -1,6 +1,4 @@
 import { durationMs } from '../../core/base';
-import { fieldByHand, type Choice, type TripEvent } from '../../core/engine';
-import { fieldAt } from '../../core/flow/check';
 import { checkMessage, type MessageTemplate } from '../../core/writer';
 import { heldFirst, type HeldFirst } from '../store/control';
 import { decideDoubt, listDoubts } from '../store/effects';
@@ -31,22 +29,17 @@ import {
 } from '../store/reviews';
 import { insertAudit, insertHappenings } from '../store/timeline';
 import { postEvent } from '../store/trips';
-import { stuckTrips } from '../store/trip-lists';
-import { loadLibrary, loadPlans } from './library';
+import { loadLibrary } from './library';
+import { stuckGroups, type StuckGroup } from './stuck';
 import { notices } from './tell';
 import type { NoticeRow } from '../store/outbox';
 import { merge } from './merge';
 import { replan } from './touches';
 import { found, Refusal, type Actor, type World } from './world';
 import { factsOf } from '../store/facts';
-import { readTyped, type Fact, type Field } from '../../core/facts';
+import type { Fact } from '../../core/facts';
 
 const LATER_MS = durationMs({ amount: 4, unit: 'hour' });
-
-type StuckTrip = Awaited<ReturnType<typeof stuckTrips>>[number] & {
-  /** what may be set by hand in the line's place */
-  readonly byHand: { readonly label: string; readonly unit: string | null } | null;
-};
 
 export interface Desk {
   readonly reviews: readonly (ReviewRow & {
@@ -54,7 +47,7 @@ export interface Desk {
     readonly then: readonly { readonly day: number; readonly subject: string }[];
   })[];
   readonly pairs: readonly (PairRow & { readonly facts: readonly Fact[] })[];
-  readonly stuck: readonly StuckTrip[];
+  readonly stuck: readonly StuckGroup[];
   readonly notices: readonly NoticeRow[];
   readonly firsts: readonly HeldFirst[];
   readonly doubts: Awaited<ReturnType<typeof listDoubts>>;
@@ -70,7 +63,7 @@ export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
   const [reviews, pairs, stuck, doubts, replies, told, firsts] = await Promise.all([
     openReviews(db, now),
     openPairs(db, now),
-    stuckTrips(db),
+    stuckGroups(world),
     listDoubts(db),
     unhandledReplies(db),
     notices(world, actor),
@@ -103,7 +96,7 @@ export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
       ...pair,
       facts: pairFacts.filter((fact) => fact.record.id === pair.aId || fact.record.id === pair.bId),
     })),
-    stuck: await withHand(world, stuck),
+    stuck,
     notices: told,
     firsts,
     doubts,
@@ -267,46 +260,4 @@ export async function settleDoubt(world: World, actor: Actor, effectId: string, 
     if (!left) await replan(tx, { id: effectId, mailbox: doubt.mailbox, personId: doubt.personId }, now, now);
     await insertAudit(tx, { at: now, userId: actor.userId, what: 'settled a send in doubt', detail: { effectId, left } });
   });
-}
-
-/** The field that the line a trip is stuck at is there to fill, when there is one. */
-async function handField(world: World, trips: readonly { versionId: string | null; trialId: string | null; at: number }[]) {
-  const planOf = await loadPlans(world.db, trips);
-  return (trip: (typeof trips)[number]): Field | undefined => {
-    const plan = planOf(trip);
-    const line = plan?.instructions[trip.at];
-    const path = line && fieldByHand(line);
-    return path === undefined ? undefined : fieldAt(plan?.about ?? 'person', path);
-  };
-}
-
-async function withHand(world: World, stuck: Awaited<ReturnType<typeof stuckTrips>>): Promise<readonly StuckTrip[]> {
-  const fieldOfTrip = await handField(world, stuck);
-  return stuck.map((trip) => {
-    const field = fieldOfTrip(trip);
-    return { ...trip, byHand: field ? { label: field.label, unit: field.unit ?? null } : null };
-  });
-}
-
-/** Stuck trips, dealt with one by one or as a group. */
-export async function chooseStuck(
-  world: World,
-  actor: Actor,
-  ask: { readonly tripIds: readonly string[]; readonly choice: Choice; readonly value?: string | undefined },
-): Promise<number> {
-  const now = await world.clock.now();
-  const stuck = (await stuckTrips(world.db)).filter((trip) => ask.tripIds.includes(trip.id));
-  const fieldOfTrip = await handField(world, stuck);
-  const events = stuck.map((trip): { id: string; event: TripEvent } => {
-    if (ask.choice !== 'set by hand') return { id: trip.id, event: { kind: 'choice', choice: ask.choice, by: actor.name } };
-    const field = fieldOfTrip(trip);
-    if (!field) throw new Refusal('not valid', 'this line is not there to fill one field: try again, skip it, or end');
-    const typed = readTyped(field, ask.value ?? '');
-    if (!typed.ok) throw new Refusal('not valid', `${field.label}: ${typed.why}`);
-    return { id: trip.id, event: { kind: 'choice', choice: 'set by hand', by: actor.name, value: typed.value } };
-  });
-  await world.db.begin(async (tx) => {
-    for (const { id, event } of events) await postEvent(tx, id, event, now);
-  });
-  return events.length;
 }

@@ -9,6 +9,7 @@ import { advanceTrips } from '../usecases/advance-trips';
 import { walkClock } from '../usecases/clock';
 import { runChanges } from '../usecases/change-intake';
 import { runClocks } from '../usecases/clock-intake';
+import { joinCounts } from '../usecases/flows';
 import { deliverCalls } from '../usecases/deliver-calls';
 import { makeDossiers } from '../usecases/dossiers';
 import { releaseGathered } from '../usecases/gather';
@@ -35,6 +36,8 @@ export const WORKER_DEFAULTS = { leaseMs: 60_000, batch: 250, calls: 16, idleMs:
 
 /** Open pages are told of new things at most this often. */
 const TELL_EVERY_MS = 1_000;
+/** What batches have added to the line counts is joined at most this often. */
+const JOIN_EVERY_MS = 20_000;
 
 export class Worker {
   private mode: WorkerMode = 'starting';
@@ -45,6 +48,7 @@ export class Worker {
   /** what open pages have not been told of yet */
   private untold = false;
   private toldAt = 0;
+  private joinedAt = 0;
 
   constructor(
     private readonly world: World,
@@ -90,6 +94,7 @@ export class Worker {
       this.guarded('flow clocks', () => runClocks(this.world)),
       this.guarded('doubts', () => settleDoubts(this.world, { ...ask, batch: 20 })),
     ]);
+    if (performance.now() - this.joinedAt >= JOIN_EVERY_MS) await this.join();
     const done = counts.reduce((sum, count) => sum + count, 0);
     this.untold ||= done > 0;
     if (this.untold && performance.now() - this.toldAt >= TELL_EVERY_MS) await this.tell();
@@ -101,6 +106,14 @@ export class Worker {
     this.toldAt = performance.now();
     await this.guarded('word to open pages', async () => {
       await tellViewers(this.world, { kind: 'work' });
+      return 0;
+    });
+  }
+
+  private async join(): Promise<void> {
+    this.joinedAt = performance.now();
+    await this.guarded('line counts', async () => {
+      await joinCounts(this.world);
       return 0;
     });
   }

@@ -1,5 +1,4 @@
 import { clip, plural } from '../../../core/base';
-import { stuckKey } from '../../../core/engine';
 import type { DeskView, FirstView, NoticeView, PairView, ReplyView, ReviewView, StuckView, DoubtView } from './types';
 
 /** One decision on the desk. Rows of one kind at one place are kept apart: each is one decision. */
@@ -8,7 +7,7 @@ export type DeskRow =
   | { readonly kind: 'reply'; readonly id: string; readonly at: number; readonly reply: ReplyView }
   | { readonly kind: 'pair'; readonly id: string; readonly at: number; readonly pair: PairView }
   | { readonly kind: 'review'; readonly id: string; readonly at: number; readonly review: ReviewView }
-  | { readonly kind: 'stuck'; readonly id: string; readonly at: number; readonly group: readonly StuckView[] }
+  | { readonly kind: 'stuck'; readonly id: string; readonly at: number; readonly group: StuckView }
   | { readonly kind: 'first'; readonly id: string; readonly at: number; readonly first: FirstView }
   | { readonly kind: 'notice'; readonly id: string; readonly at: number; readonly notice: NoticeView };
 
@@ -16,17 +15,12 @@ export type DeskRow =
 const URGENCY: Record<DeskRow['kind'], number> = { doubt: 0, reply: 1, pair: 2, review: 3, stuck: 4, first: 5, notice: 6 };
 
 export function deskRows(desk: DeskView): readonly DeskRow[] {
-  const groups = new Map<string, StuckView[]>();
-  for (const trip of desk.stuck) {
-    const key = stuckKey(trip);
-    groups.set(key, [...(groups.get(key) ?? []), trip]);
-  }
   const rows: DeskRow[] = [
     ...desk.doubts.map((doubt): DeskRow => ({ kind: 'doubt', id: doubt.id, at: doubt.startedAt ?? 0, doubt })),
     ...desk.replies.map((reply): DeskRow => ({ kind: 'reply', id: reply.id, at: reply.at, reply })),
     ...desk.pairs.map((pair): DeskRow => ({ kind: 'pair', id: pair.id, at: pair.createdAt, pair })),
     ...desk.reviews.map((review): DeskRow => ({ kind: 'review', id: review.id, at: review.createdAt, review })),
-    ...[...groups.values()].map((group): DeskRow => ({ kind: 'stuck', id: group[0]?.id ?? '', at: group[0]?.since ?? 0, group })),
+    ...desk.stuck.map((group): DeskRow => ({ kind: 'stuck', id: group.key, at: group.since, group })),
     ...desk.firsts.map((first): DeskRow => ({ kind: 'first', id: first.versionId, at: first.since, first })),
     ...desk.notices.map((notice): DeskRow => ({ kind: 'notice', id: notice.id, at: notice.at, notice })),
   ];
@@ -66,9 +60,9 @@ export function sayRow(row: DeskRow): { readonly title: string; readonly about: 
       };
     case 'stuck':
       return {
-        title: `${plural(row.group.length, 'trip')} ${row.group[0]?.held ? 'held' : 'stuck'}`,
-        about: row.group[0]?.flowName ?? '',
-        says: row.group[0]?.why ?? '',
+        title: `${plural(row.group.count, 'trip')} ${row.group.held ? 'held' : 'stuck'}`,
+        about: row.group.flowName,
+        says: row.group.why,
       };
     case 'first':
       return {

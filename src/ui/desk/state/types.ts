@@ -71,17 +71,17 @@ export interface PairView {
     readonly sourceRef: string;
   }[];
 }
+/** Trips stuck at one line for one reason. */
 export interface StuckView {
-  readonly id: string;
+  readonly key: string;
   readonly flowId: string;
   readonly flowName: string;
-  readonly personId: string;
-  readonly personName: string;
-  readonly companyName: string | null;
   readonly why: string;
   readonly held: boolean;
-  readonly mark: string;
+  readonly count: number;
   readonly since: number;
+  /** those that came first */
+  readonly trips: readonly { readonly id: string; readonly personName: string; readonly companyName: string | null }[];
   readonly byHand: { readonly label: string; readonly unit: string | null } | null;
 }
 export interface NoticeView {

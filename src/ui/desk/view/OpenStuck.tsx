@@ -2,28 +2,31 @@ import { TextField } from '@mui/material';
 import Link from '../../kit/Link';
 import { useState } from 'react';
 import { call } from '../../client';
+import { countText } from '../../kit/format';
 import type { StuckView } from '../state/types';
 import { Body, Deeds, type DecisionProps } from './parts';
 
-export function OpenStuck({ group, decide, mayDealWithTrips }: DecisionProps & { readonly group: readonly StuckView[] }) {
+const SHOWN = 12;
+
+export function OpenStuck({ group, decide, mayDealWithTrips }: DecisionProps & { readonly group: StuckView }) {
   const [value, setValue] = useState('');
-  const hand = group[0]?.byHand;
+  const hand = group.byHand;
+  const [first] = group.trips;
   const choose = (choice: 'try again' | 'skip the line' | 'set by hand' | 'end') => () => {
-    const tripIds = group.map((trip) => trip.id);
-    decide(call('chooseTrips', { body: { tripIds, choice, ...(choice === 'set by hand' && { value }) } }));
+    if (first) decide(call('chooseTrips', { body: { alike: first.id, choice, ...(choice === 'set by hand' && { value }) } }));
   };
   return (
     <Body>
-      <p>{group[0]?.why}. Nothing else is held up by this.</p>
+      <p>{group.why}. Nothing else is held up by this.</p>
       <div className="small">
-        {group.slice(0, 12).map((trip, i) => (
+        {group.trips.slice(0, SHOWN).map((trip, i) => (
           <span key={trip.id}>
             {i > 0 ? ' · ' : ''}
             <Link href={`/trips/${trip.id}`}>{trip.personName}</Link>
             {trip.companyName ? <span className="quiet"> {trip.companyName}</span> : null}
           </span>
         ))}
-        {group.length > 12 ? ` and ${group.length - 12} more` : ''}
+        {group.count > SHOWN ? ` and ${countText(group.count - SHOWN)} more` : ''}
       </div>
       {hand && mayDealWithTrips ? (
         <form
@@ -35,7 +38,7 @@ export function OpenStuck({ group, decide, mayDealWithTrips }: DecisionProps & {
         >
           <TextField
             size="small"
-            label={`${hand.label}${hand.unit ? `, ${hand.unit}` : ''}, by hand${group.length > 1 ? ` for all ${group.length}` : ''}`}
+            label={`${hand.label}${hand.unit ? `, ${hand.unit}` : ''}, by hand${group.count > 1 ? ` for all ${countText(group.count)}` : ''}`}
             value={value}
             onChange={(event) => {
               setValue(event.target.value);

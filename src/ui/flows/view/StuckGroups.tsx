@@ -3,6 +3,7 @@ import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
+import { countText } from '../../kit/format';
 import type { SaidText } from '../../kit/parts';
 
 export interface StuckGroup {
@@ -10,8 +11,9 @@ export interface StuckGroup {
   readonly line: string;
   readonly why: string;
   readonly held: boolean;
-  readonly tripIds: readonly string[];
-  readonly names: readonly string[];
+  readonly count: number;
+  /** those that came first */
+  readonly trips: readonly { readonly id: string; readonly personName: string }[];
 }
 
 interface Props {
@@ -28,7 +30,9 @@ export function StuckGroups({ groups, may, onSaid }: Props) {
   const router = useRouter();
   if (groups.length === 0) return null;
   const choose = (group: StuckGroup, choice: (typeof CHOICES)[number]): void => {
-    call('chooseTrips', { body: { tripIds: group.tripIds.slice(0, 500), choice } }).then(
+    const [first] = group.trips;
+    if (!first) return;
+    call('chooseTrips', { body: { alike: first.id, choice } }).then(
       ({ chosen }) => {
         onSaid({ calm: true, text: `${plural(chosen, 'trip')}: ${choice}.` });
         router.refresh();
@@ -44,12 +48,15 @@ export function StuckGroups({ groups, may, onSaid }: Props) {
         <li key={group.key}>
           <span className="grow">
             <span className="in-brick strong">
-              ■ {plural(group.tripIds.length, 'trip')} {group.held ? 'held' : 'stuck'} at {group.line}
+              ■ {plural(group.count, 'trip')} {group.held ? 'held' : 'stuck'} at {group.line}
             </span>{' '}
             {group.why}
             <span className="quiet small" style={{ display: 'block' }}>
-              {group.names.slice(0, SHOWN).join(' · ')}
-              {group.names.length > SHOWN ? ` and ${group.names.length - SHOWN} more` : ''}
+              {group.trips
+                .slice(0, SHOWN)
+                .map((trip) => trip.personName)
+                .join(' · ')}
+              {group.count > SHOWN ? ` and ${countText(group.count - SHOWN)} more` : ''}
             </span>
           </span>
           {may

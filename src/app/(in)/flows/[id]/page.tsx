@@ -22,7 +22,7 @@ export default async function WorkbenchPage({ params }: { readonly params: Promi
     flows(world, 0),
     ribbon(world, id, now - DAY_MS, 'day'),
     ribbon(world, id, now - 7 * DAY_MS, 'week'),
-    ribbon(world, id, undefined, 'all'),
+    ribbon(world, id, undefined),
     versions(world, id),
     workspace(world.db),
     drafts(world, id),

@@ -1,6 +1,7 @@
 import { numberedLines, parseFlow } from '../../../../../core/flow/syntax';
 import { flow, versions } from '../../../../../server/usecases/flows';
-import { stuckGroups, tripCounts, trips } from '../../../../../server/usecases/overview';
+import { tripCounts, trips } from '../../../../../server/usecases/overview';
+import { stuckGroups } from '../../../../../server/usecases/stuck';
 import { workspace } from '../../../../../server/usecases/world';
 import { Trips } from '../../../../../ui/flows/view/Trips';
 import { orNotFound } from '../../../../not-found-or';
