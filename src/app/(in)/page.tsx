@@ -1,4 +1,4 @@
-import { flows, ribbon } from '../../server/usecases/flows';
+import { flows, narrowRibbon } from '../../server/usecases/flows';
 import { lately, startOfDay, todaysSends } from '../../server/usecases/overview';
 import { desk } from '../../server/usecases/reviews';
 import { Desk } from '../../ui/desk/view/Desk';
@@ -17,7 +17,7 @@ export default async function DeskPage() {
     flows(world, await startOfDay(world)),
     lately(world),
   ]);
-  const narrow = await Promise.all(live.map((flow) => ribbon(world, flow.id, now - DAY_MS, 'day')));
+  const narrow = await Promise.all(live.map((flow) => narrowRibbon(world, flow, now - DAY_MS)));
   return (
     <Desk
       desk={open}
@@ -31,8 +31,7 @@ export default async function DeskPage() {
         name: flow.name,
         live: flow.liveNo !== null,
         counts: flow.counts ?? null,
-        lines: narrow[i] ?? [],
-        text: flow.draftText,
+        widths: narrow[i] ?? [],
       }))}
     />
   );

@@ -68,7 +68,7 @@ export async function countLines(
       from journal j join trip t on t.id = j.trip_id
       where t.flow_id = ${ask.flowId} ${ask.trialId === undefined ? tx`and t.trial_id is null` : tx`and t.trial_id = ${ask.trialId}`}
         ${ask.versionId === undefined ? tx`` : tx`and t.version_id = ${ask.versionId}`}
-        ${ask.since === undefined ? tx`` : tx`and exists (select 1 from journal k where k.trip_id = t.id and k.at >= ${ask.since})`}
+        ${ask.since === undefined ? tx`` : tx`and (t.ended_at is null or t.ended_at >= ${ask.since}) and exists (select 1 from journal k where k.trip_id = t.id and k.at >= ${ask.since})`}
       order by j.trip_id, j.mark, j.seq desc) x group by mark, outcome, arm`),
   ];
 }

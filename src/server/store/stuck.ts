@@ -17,7 +17,7 @@ export interface StuckRow {
   readonly firstIds: readonly string[];
 }
 
-const SHOWN = 20;
+const SHOWN = 12;
 
 /** Stuck trips counted by flow, version, line and reason. */
 export async function stuckRows(tx: Tx, flowId?: string): Promise<StuckRow[]> {

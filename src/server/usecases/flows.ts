@@ -3,7 +3,7 @@ import { type Instant, type JsonObject, stableId } from '../../core/base';
 import { OUTCOMES } from '../../core/engine';
 import { checkFlow, type Finding } from '../../core/flow/check';
 import { keepMarks } from '../../core/flow/edit';
-import { parseFlow, printFlow } from '../../core/flow/syntax';
+import { numberedLines, parseFlow, printFlow } from '../../core/flow/syntax';
 import type { Tx } from '../db';
 import {
   draftTexts,
@@ -320,6 +320,14 @@ export async function ribbon(
   if (since === undefined || !(await beganBefore(world.db, flowId, since))) return lineCounts(world.db, flowId);
   const count = (): Promise<LineCount[]> => countLines(world.db, { flowId, since });
   return range === undefined ? count() : figure(world, `ribbon ${range} ${flowId}`, lineCountsSchema, count);
+}
+
+/** The ribbon of the last day in small: how many of those that moved got to each line or beyond - the shape of the whole, not of one arm. */
+export async function narrowRibbon(world: World, row: Pick<FlowRow, 'id' | 'draftText'>, since: Instant): Promise<readonly number[]> {
+  const trips = new Map<string, number>();
+  for (const line of await ribbon(world, row.id, since, 'day')) trips.set(line.mark, (trips.get(line.mark) ?? 0) + line.trips);
+  const reached = numberedLines(parseFlow(row.draftText).tree.lines).map((entry) => trips.get(entry.line.mark) ?? 0);
+  return reached.map((_, i) => Math.max(...reached.slice(i)));
 }
 
 /** So many differences are summed up in no time; more are joined first. */

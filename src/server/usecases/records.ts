@@ -69,8 +69,10 @@ export const deals = async (world: World, ask: PageAsk): Promise<Page<DealRow>> 
   return page(ask, (inner) => pageDeals(world.db, { ...inner, where }));
 };
 /** How many people or companies a condition holds for. */
-export const countWhere = (world: World, about: 'person' | 'company', where: string): Promise<number> =>
-  storeCountWhere(world.db, about, conditionPieces(where, about));
+export const countWhere = (world: World, about: 'person' | 'company', where: string): Promise<number> => {
+  const pieces = conditionPieces(where, about);
+  return figure(world, `${about} where ${where}`, z.number(), () => storeCountWhere(world.db, about, pieces));
+};
 export const counts = (world: World): Promise<RecordCounts> => figure(world, 'records', recordCountsSchema, () => countRecords(world.db));
 const recordCountsSchema = z.object({ people: z.number(), companies: z.number(), deals: z.number() });
 

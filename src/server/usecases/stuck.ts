@@ -12,7 +12,8 @@ export interface StuckGroup {
   readonly key: string;
   readonly flowId: string;
   readonly flowName: string;
-  readonly mark: string;
+  /** the line they stand at, as it is numbered there: “line 5 read” */
+  readonly line: string;
   readonly why: string;
   readonly held: boolean;
   readonly count: number;
@@ -55,24 +56,24 @@ export async function countStuck(world: World): Promise<number> {
   return (await keyed(world)).groups.size;
 }
 
-/** Stuck trips of one flow or of all, together where line and reason are the same. */
+/** Stuck trips of one flow or of all, together where line and reason are the same; the largest groups first. */
 export async function stuckGroups(world: World, flowId?: string): Promise<readonly StuckGroup[]> {
   const { plans, groups } = await keyed(world, flowId);
   const shown = await stuckTrips(
     world.db,
     [...groups.values()].flatMap((rows) => rows.flatMap((row) => row.firstIds)),
   );
-  return [...groups].flatMap(([key, rows]): StuckGroup[] => {
+  const out = [...groups].flatMap(([key, rows]): StuckGroup[] => {
     const [row] = rows;
     const trips = shown.filter((trip) => rows.some((entry) => entry.firstIds.includes(trip.id)));
     if (!row) return [];
-    const field = handField(plans, stood(row));
+    const [field, line] = [handField(plans, stood(row)), lineOf(plans, stood(row))];
     return [
       {
         key,
         flowId: row.flowId,
         flowName: row.flowName,
-        mark: lineOf(plans, stood(row))?.mark ?? '',
+        line: line ? `line ${line.number} ${line.step.verb}` : 'a line that is gone',
         why: row.why,
         held: row.held,
         count: rows.reduce((sum, entry) => sum + entry.trips, 0),
@@ -82,6 +83,7 @@ export async function stuckGroups(world: World, flowId?: string): Promise<readon
       },
     ];
   });
+  return out.sort((a, b) => b.count - a.count || a.since - b.since);
 }
 
 /** What is done with stuck trips: these, or one with all that are stuck at the same line of its flow for the same reason. */

@@ -1,6 +1,6 @@
 import { liveFlows } from '../../../server/usecases/flows';
 import { library } from '../../../server/usecases/library';
-import { deals } from '../../../server/usecases/records';
+import { counts, deals } from '../../../server/usecases/records';
 import { Pipeline } from '../../../ui/pipeline/view/Pipeline';
 import { signed } from '../../session';
 
@@ -8,9 +8,10 @@ export const metadata = { title: 'Pipeline' };
 
 export default async function PipelinePage() {
   const { world, may } = await signed();
-  const [names, page, flows, now] = await Promise.all([
+  const [names, page, total, flows, now] = await Promise.all([
     library(world),
     deals(world, { limit: 200 }),
+    counts(world),
     liveFlows(world, 'deal'),
     world.clock.now(),
   ]);
@@ -18,6 +19,7 @@ export default async function PipelinePage() {
     <Pipeline
       pipelines={names.pipelines}
       deals={page.items}
+      total={total.deals}
       flows={may('release') ? flows : []}
       now={now}
       mayChange={may('change records')}

@@ -1,6 +1,8 @@
 -- Stuck trips and today's sends are looked for on every page.
 create index trip_stuck on trip (flow_id, version_id, at) where state = 'stuck' and trial_id is null;
 create index effect_day on effect (due_at) where kind = 'send';
+-- What every provider was asked is read from the lines that ask.
+create index journal_lookups on journal (trip_id) where verb = 'look up';
 create index effect_doubt on effect (started_at) where state = 'in doubt';
 
 -- People, companies and deals are searched for by any part of their words.

@@ -22,6 +22,7 @@ const stuck = (key: string, why: string, count = 1) => ({
   key,
   flowId: 'f',
   flowName: 'Trade-fair visitors',
+  line: 'line 4 read',
   why,
   held: false,
   count,
@@ -108,7 +109,7 @@ describe('rows of the desk', () => {
       'notice',
     ]);
     const row = deskRows(DESK).find((entry) => entry.id === 'one');
-    expect(row && sayRow(row)).toEqual({ title: '1,200 trips stuck', about: 'Trade-fair visitors', says: 'site busy' });
+    expect(row && sayRow(row)).toEqual({ title: '1,200 trips stuck', about: 'Trade-fair visitors · line 4 read', says: 'site busy' });
   });
 
   test('oldest first within a kind', () => {

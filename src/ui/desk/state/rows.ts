@@ -61,7 +61,7 @@ export function sayRow(row: DeskRow): { readonly title: string; readonly about: 
     case 'stuck':
       return {
         title: `${plural(row.group.count, 'trip')} ${row.group.held ? 'held' : 'stuck'}`,
-        about: row.group.flowName,
+        about: `${row.group.flowName} · ${row.group.line}`,
         says: row.group.why,
       };
     case 'first':

@@ -76,6 +76,8 @@ export interface StuckView {
   readonly key: string;
   readonly flowId: string;
   readonly flowName: string;
+  /** “line 5 read” */
+  readonly line: string;
   readonly why: string;
   readonly held: boolean;
   readonly count: number;

@@ -1,10 +1,8 @@
 'use client';
 import { Bar, BarChart, ReferenceArea, ReferenceDot, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import Link from '../../kit/Link';
-import { useMemo } from 'react';
-import { numberedLines, parseFlow } from '../../../core/flow/syntax';
 import { plural } from '../../../core/base';
-import { euro } from '../../kit/format';
+import { countText, euro } from '../../kit/format';
 
 export interface SendsView {
   readonly hours: readonly { readonly hour: number; readonly sent: number; readonly planned: number; readonly held: number }[];
@@ -16,9 +14,9 @@ export interface LiveFlow {
   readonly id: string;
   readonly name: string;
   readonly live: boolean;
-  readonly text: string;
   readonly counts: { readonly underWay: number; readonly asking: number; readonly stuck: number; readonly costMicro: number } | null;
-  readonly lines: readonly { readonly mark: string; readonly trips: number }[];
+  /** how many of the last day got to each line or beyond */
+  readonly widths: readonly number[];
 }
 
 export interface LatelyView {
@@ -130,13 +128,7 @@ function sayLately({ answers, people, companies, deals }: LatelyView): string {
 }
 
 function FlowLine({ flow }: { readonly flow: LiveFlow }) {
-  const widths = useMemo(() => {
-    const counts = new Map<string, number>();
-    for (const line of flow.lines) counts.set(line.mark, (counts.get(line.mark) ?? 0) + line.trips);
-    const reached = numberedLines(parseFlow(flow.text).tree.lines).map((entry) => counts.get(entry.line.mark) ?? 0);
-    // How many got to this line or beyond: the shape of the whole, not of one arm.
-    return reached.map((_, i) => Math.max(...reached.slice(i)));
-  }, [flow]);
+  const { widths, counts } = flow;
   const most = Math.max(1, ...widths);
   const step = 104 / Math.max(1, widths.length - 1);
   const half = (n: number): number => (n === 0 ? 0 : 1 + (n / most) * 8);
@@ -147,7 +139,6 @@ function FlowLine({ flow }: { readonly flow: LiveFlow }) {
       .reverse()
       .map(([n, i]) => `${(i * step).toFixed(1)},${(10 + half(n)).toFixed(1)}`),
   ].join(' ');
-  const counts = flow.counts;
   return (
     <Link
       href={`/flows/${flow.id}`}
@@ -165,9 +156,9 @@ function FlowLine({ flow }: { readonly flow: LiveFlow }) {
           {flow.name}
         </span>
         <span className="quiet small" style={{ whiteSpace: 'nowrap' }}>
-          {flow.live ? `${counts?.underWay ?? 0} under way` : 'not released'}
-          {counts && counts.asking > 0 ? <span className="in-brass"> · {counts.asking} ask</span> : null}
-          {counts && counts.stuck > 0 ? <span className="in-brick"> · {counts.stuck} stuck</span> : null}
+          {flow.live ? `${countText(counts?.underWay ?? 0)} under way` : 'not released'}
+          {counts && counts.asking > 0 ? <span className="in-brass"> · {countText(counts.asking)} ask</span> : null}
+          {counts && counts.stuck > 0 ? <span className="in-brick"> · {countText(counts.stuck)} stuck</span> : null}
         </span>
       </span>
       <svg width="104" height="20" aria-hidden>

@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { freeName, plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
-import { dayText, euro } from '../../kit/format';
+import { countText, dayText, euro } from '../../kit/format';
 import { Empty, GoRow, Problem, Tag, TopBar } from '../../kit/parts';
 
 export interface FlowListRow {
@@ -112,11 +112,15 @@ export function Flows({
                       )}
                     </td>
                     <td className="right">{flow.lines}</td>
-                    <td className="right strong">{flow.counts?.underWay ?? 0}</td>
-                    <td className={`right ${(flow.counts?.asking ?? 0) > 0 ? 'in-brass strong' : ''}`}>{flow.counts?.asking ?? 0}</td>
-                    <td className={`right ${(flow.counts?.stuck ?? 0) > 0 ? 'in-brick strong' : ''}`}>{flow.counts?.stuck ?? 0}</td>
-                    <td className="right">{flow.counts?.stopped ?? 0}</td>
-                    <td className="right">{flow.counts?.done ?? 0}</td>
+                    <td className="right strong">{countText(flow.counts?.underWay ?? 0)}</td>
+                    <td className={`right ${(flow.counts?.asking ?? 0) > 0 ? 'in-brass strong' : ''}`}>
+                      {countText(flow.counts?.asking ?? 0)}
+                    </td>
+                    <td className={`right ${(flow.counts?.stuck ?? 0) > 0 ? 'in-brick strong' : ''}`}>
+                      {countText(flow.counts?.stuck ?? 0)}
+                    </td>
+                    <td className="right">{countText(flow.counts?.stopped ?? 0)}</td>
+                    <td className="right">{countText(flow.counts?.done ?? 0)}</td>
                     <td className="right">{euro(flow.counts?.costMicro ?? 0)}</td>
                     <td className="right strong">{euro(flow.costAllMicro)}</td>
                     <td className="right">

@@ -1,6 +1,7 @@
 'use client';
 import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
+import { useState } from 'react';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { countText } from '../../kit/format';
@@ -24,10 +25,13 @@ interface Props {
 
 const CHOICES = ['try again', 'skip the line', 'end'] as const;
 const SHOWN = 4;
+/** More would push the trips themselves off the screen. */
+const GROUPS_SHOWN = 3;
 
 /** Trips stuck at one line for one reason are dealt with together. */
 export function StuckGroups({ groups, may, onSaid }: Props) {
   const router = useRouter();
+  const [all, setAll] = useState(false);
   if (groups.length === 0) return null;
   const choose = (group: StuckGroup, choice: (typeof CHOICES)[number]): void => {
     const [first] = group.trips;
@@ -44,7 +48,7 @@ export function StuckGroups({ groups, may, onSaid }: Props) {
   };
   return (
     <ul className="stuck-groups" aria-label="Stuck trips">
-      {groups.map((group) => (
+      {(all ? groups : groups.slice(0, GROUPS_SHOWN)).map((group) => (
         <li key={group.key}>
           <span className="grow">
             <span className="in-brick strong">
@@ -73,6 +77,20 @@ export function StuckGroups({ groups, may, onSaid }: Props) {
             : null}
         </li>
       ))}
+      {groups.length > GROUPS_SHOWN ? (
+        <li>
+          <span className="grow quiet">
+            {all ? 'The largest groups first.' : `${plural(groups.length - GROUPS_SHOWN, 'smaller group')} of stuck trips below these.`}
+          </span>
+          <Button
+            onClick={() => {
+              setAll(!all);
+            }}
+          >
+            {all ? 'Show the largest only' : 'Show all'}
+          </Button>
+        </li>
+      ) : null}
     </ul>
   );
 }

@@ -4,7 +4,7 @@ import Link from '../../kit/Link';
 import { usePathname, useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { call, sayProblem } from '../../client';
-import { clockText, dayText } from '../../kit/format';
+import { clockText, countText, dayText } from '../../kit/format';
 import { THEME_KEY } from '../../kit/Kit';
 import { Problem } from '../../kit/parts';
 import { useLiveRefresh } from './useLiveRefresh';
@@ -40,7 +40,7 @@ export function Shell({ rail, children }: { readonly rail: RailView; readonly ch
     <Link href={href} className={path === href || (href !== '/' && path.startsWith(href)) ? 'on' : ''} title={folded ? label : undefined}>
       <span className="label">{label}</span>
       {folded ? <span aria-hidden>{label.slice(0, 2)}</span> : null}
-      <span className={`count ${needsYou ? 'now' : ''}`}>{count}</span>
+      <span className={`count ${needsYou ? 'now' : ''}`}>{typeof count === 'number' ? countText(count) : count}</span>
     </Link>
   );
   const move = (days: number) => {
@@ -79,7 +79,7 @@ export function Shell({ rail, children }: { readonly rail: RailView; readonly ch
         {link('/', 'Desk', rail.desk > 0 ? rail.desk : '', true)}
         {link('/sources', 'Sources', rail.sources > 0 ? `${rail.sources} new` : '')}
         {link('/flows', 'Flows', rail.flows > 0 ? rail.flows : '')}
-        {link('/records', 'Records', rail.records.toLocaleString('en-GB'))}
+        {link('/records', 'Records', rail.records)}
         {link('/pipeline', 'Pipeline', rail.deals > 0 ? rail.deals : '')}
         {link('/openings', 'Openings', '')}
         {link('/duplicates', 'Duplicates', rail.pairs > 0 ? rail.pairs : '', true)}

@@ -41,7 +41,6 @@ export default async function TripsPage({ params, searchParams }: Props) {
     mark: line.mark,
     label: `line ${number} ${line.step.verb}`,
   }));
-  const labels = new Map(lines.map((line) => [line.mark, line.label]));
   return (
     <Trips
       flow={{ id, name: row.name, paused: row.pausedAt !== null, underWay: counts.underWay, older: counts.older }}
@@ -52,7 +51,7 @@ export default async function TripsPage({ params, searchParams }: Props) {
       now={now}
       zone={space.zone}
       counts={counts.by}
-      groups={stuck.map((group) => ({ ...group, line: labels.get(group.mark) ?? 'a line that is gone' }))}
+      groups={stuck}
       lines={lines}
       mayControl={may('release')}
       mayDealWithTrips={may('deal with trips')}
