@@ -13,7 +13,7 @@ export interface CameTo {
   readonly says: string;
 }
 
-export const DIFFERENCES = ['written to', 'not written to', 'up a band', 'down a band', 'other way', 'same'] as const;
+export const DIFFERENCES = ['written to', 'not written to', 'up a band', 'down a band', 'other way', 'other lines', 'same'] as const;
 export type DifferenceKind = (typeof DIFFERENCES)[number];
 
 export interface Difference {
@@ -46,21 +46,24 @@ const shape = (entry: JournalEntry | undefined): string =>
 /** Sets the draft’s way beside the live one’s. `bands` from best to worst. */
 export function difference(live: Replayed, draft: Replayed, bands: readonly string[]): Difference {
   const [before, after] = [cameTo(live), cameTo(draft)];
-  const known = new Set(live.journal.map((entry) => entry.mark));
-  // A line that only the draft has makes a difference first where it changes what follows; its own entry is none.
-  const ours = draft.journal.filter((entry) => known.has(entry.mark) || entry.outcome !== 'passed');
-  const at = Array.from({ length: Math.max(live.journal.length, ours.length) }, (_, i) => i).find(
-    (i) => shape(live.journal[i]) !== shape(ours[i]),
-  );
+  const [theirs, ours] = [shared(live.journal, draft.journal), shared(draft.journal, live.journal)];
+  const at = Array.from({ length: Math.max(theirs.length, ours.length) }, (_, i) => i).find((i) => shape(theirs[i]) !== shape(ours[i]));
+  const kind = kindOf(before, after, bands);
   return {
-    kind: kindOf(before, after, bands),
+    kind: kind === 'same' && at !== undefined ? 'other lines' : kind,
     before,
     after,
-    mark: at === undefined ? null : (ours[at]?.mark ?? live.journal[at]?.mark ?? null),
-    beforeSays: at === undefined ? '' : (live.journal[at]?.says ?? 'had ended'),
+    mark: at === undefined ? null : (ours[at]?.mark ?? theirs[at]?.mark ?? null),
+    beforeSays: at === undefined ? '' : (theirs[at]?.says ?? 'had ended'),
     afterSays: at === undefined ? '' : (ours[at]?.says ?? 'had ended'),
     missing: draft.missing.filter((what) => !live.missing.includes(what)),
   };
+}
+
+/** A line that only one of the two has makes a difference first where it changes what follows; its own entry is none. */
+function shared(journal: readonly JournalEntry[], other: readonly JournalEntry[]): readonly JournalEntry[] {
+  const known = new Set(other.map((entry) => entry.mark));
+  return journal.filter((entry) => known.has(entry.mark) || entry.outcome !== 'passed');
 }
 
 function kindOf(before: CameTo, after: CameTo, bands: readonly string[]): DifferenceKind {

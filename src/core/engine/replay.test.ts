@@ -82,6 +82,22 @@ describe('replaying with what was read then', () => {
     expect(difference(run(live, readings), run(draft, readings), BANDS)).toMatchObject({ kind: 'same' });
   });
 
+  test('another arm taken is told, though the end is the same', () => {
+    const arms = (bar: number): Plan =>
+      plan(
+        `flow "T" #t1\nabout person\n\ntake in from hand #l1\nsplit #l2\n  when company.heated_area >= ${bar} #a1\n    note "large" #l3\n  else #a2\n    note "small" #l4\nnote "end" #l5\n`,
+      );
+    const way = (bar: number) => run(arms(bar), readings);
+    const [large, small] = [way(0), way(1000)];
+    expect(difference(large, small, BANDS)).toMatchObject({ kind: 'other lines', mark: 'l2', beforeSays: expect.any(String) });
+    expect(difference(large, way(0), BANDS)).toMatchObject({ kind: 'same', mark: null });
+  });
+
+  test('a line that is left out is no difference by itself either', () => {
+    const draft = drafted('score company with', 'set status = "seen"\nscore company with');
+    expect(difference(run(draft, readings), run(live, readings), BANDS)).toMatchObject({ kind: 'same', mark: null });
+  });
+
   test('what was never asked before is named, and counts as not found', () => {
     const draft = drafted('  all_year: yes/no', '  energy: text "What do they heat with?"\n  all_year: yes/no');
     const result = run(draft, readings);

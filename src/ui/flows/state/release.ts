@@ -108,7 +108,7 @@ export interface ChangeGroup {
   readonly reasons: readonly { readonly mark: string | null; readonly trips: number }[];
 }
 
-const ORDER: readonly DifferenceKind[] = ['written to', 'not written to', 'up a band', 'down a band', 'other way', 'same'];
+const ORDER: readonly DifferenceKind[] = ['written to', 'not written to', 'up a band', 'down a band', 'other way', 'other lines', 'same'];
 
 /** Differences of one kind together, in the order a person asks for them; kinds that do not occur are left out. */
 export function changeGroups(trips: readonly ChangedTrip[]): readonly ChangeGroup[] {

@@ -2,7 +2,7 @@
 import { Button, TextField } from '@mui/material';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useState } from 'react';
+import { Suspense, use, useEffect, useMemo, useState } from 'react';
 import { plural } from '../../../core/base';
 import type { Library } from '../../../core/flow/check';
 import type { Forecast } from '../../../core/forecast';
@@ -11,7 +11,7 @@ import { euro } from '../../kit/format';
 import { Notice, TopBar } from '../../kit/parts';
 import { differences } from '../state/differences';
 import { FIRST_LIMITS, readLimits, stations, type ChangedTrip } from '../state/release';
-import { readScript } from '../state/script';
+import { readScript, type ScriptRow } from '../state/script';
 import { WasExpected, type WasExpectedView } from './WasExpected';
 import './flows.css';
 import { ForecastRibbon } from './ForecastRibbon';
@@ -33,7 +33,8 @@ interface Props {
   readonly library: Library;
   readonly tried: boolean;
   readonly forecast: DraftForecast;
-  readonly changes: { readonly liveNo: number; readonly trips: readonly ChangedTrip[] } | null;
+  /** comes after the rest: hundreds of trips are run again for it */
+  readonly changes: Promise<{ readonly trips: readonly ChangedTrip[] } | null>;
   readonly judged: WasExpectedView | null;
   readonly versions: readonly VersionView[];
   readonly zone: string;
@@ -43,6 +44,11 @@ interface Props {
 const AGAIN_AFTER_MS = 400;
 const whole = (value: number): string => Math.round(value).toLocaleString('en-GB');
 const span = (low: string, high: string): string => (low === high ? 'sure' : `${low} – ${high}`);
+
+function Compared({ changes, rows }: Pick<Props, 'changes'> & { readonly rows: readonly ScriptRow[] }) {
+  const known = use(changes);
+  return known ? <WhatWouldChange trips={known.trips} rows={rows} /> : null;
+}
 
 /** What releasing means before it is done: the forecast, what would change, what is still open, and how it begins. */
 export function Release({ flow, library, tried, forecast: first, changes, judged, versions, zone, mayRelease }: Props) {
@@ -155,9 +161,17 @@ export function Release({ flow, library, tried, forecast: first, changes, judged
           </div>
           <h2>
             What would change{' '}
-            <span className="quiet small">{changes ? `this draft against live ${changes.liveNo}` : 'nothing is live yet'}</span>
+            <span className="quiet small">{flow.liveNo === null ? 'nothing is live yet' : `this draft against live ${flow.liveNo}`}</span>
           </h2>
-          {changes ? <WhatWouldChange trips={changes.trips} rows={script.rows} /> : null}
+          <Suspense
+            fallback={
+              <p className="quiet" role="status">
+                The last trips are being run again by this draft …
+              </p>
+            }
+          >
+            <Compared changes={changes} rows={script.rows} />
+          </Suspense>
           {texts.length > 0 ? (
             <details>
               <summary>{plural(texts.length, 'line')} of text differ</summary>

@@ -12,6 +12,7 @@ const WORDS: Record<DifferenceKind, { readonly glyph: string; readonly tone: str
   'up a band': { glyph: '▲', tone: 'in-river', says: 'move up a band' },
   'down a band': { glyph: '▼', tone: 'quiet', says: 'move down a band' },
   'other way': { glyph: '⤷', tone: 'in-brass', says: 'end another way' },
+  'other lines': { glyph: '≈', tone: 'in-brass', says: 'come to the same end by other lines' },
   same: { glyph: '=', tone: 'quiet', says: 'same outcome' },
 };
 const MOST_SHOWN = 40;

@@ -18,11 +18,13 @@ export default async function ReleasePage({ params }: { readonly params: Promise
   const row = await orNotFound(flow(world, id));
   const counts = (await flows(world, 0)).find((entry) => entry.id === id)?.counts;
   const sofar = counts ? counts.underWay + counts.done + counts.stopped : 0;
-  const [names, past, forecast, changes, [trial], judged, space] = await Promise.all([
+  const changes = whatWouldChange(world, id, LAST_TRIPS);
+  // The page awaits it where it is shown; until then nobody would hear that it failed.
+  changes.catch(() => undefined);
+  const [names, past, forecast, [trial], judged, space] = await Promise.all([
     library(world),
     history(world, id),
     forecastDraft(world, id, { records: Math.max(1, sofar || FIRST_GUESS) }),
-    whatWouldChange(world, id, LAST_TRIPS),
     latestTrials(world, id),
     forecastAndReal(world, id),
     workspace(world.db),
