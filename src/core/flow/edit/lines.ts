@@ -1,4 +1,5 @@
 import { numberedLines, parseFlow, parseLines, printFlow, type Arm, type FlowTree, type Line } from '../syntax';
+import { keepMarks } from './marks';
 
 /** Rebuilds every list of lines with `change`, inside out. */
 function mapLists(lines: readonly Line[], change: (list: readonly Line[]) => readonly Line[]): readonly Line[] {
@@ -39,9 +40,16 @@ export function insertLineAfter(text: string, mark: string | undefined, typed: s
 export function replaceLine(text: string, mark: string, typed: string): string {
   const [made] = parseLines(typed).tree.lines;
   if (!made) return text;
-  return clean(
-    rebuilt(text, (list) => list.map((line) => (line.mark === mark ? { ...made, mark, off: line.off, comments: line.comments } : line))),
-  );
+  const instead = (line: Line): Line => ({ ...remade(line, made, typed), mark, off: line.off, comments: line.comments });
+  return clean(rebuilt(text, (list) => list.map((line) => (line.mark === mark ? instead(line) : line))));
+}
+
+/** A split typed anew: without arms it keeps those it had; with arms their lines keep the marks they had. */
+function remade(line: Line, made: Line, typed: string): Line {
+  if (line.step.verb !== 'split' || made.step.verb !== 'split') return made;
+  if (made.step.arms.length === 0) return line;
+  const before = printFlow({ ...parseLines('').tree, lines: [line] }, { marks: true });
+  return parseLines(keepMarks(before, typed)).tree.lines[0] ?? made;
 }
 
 export function removeLine(text: string, mark: string): string {

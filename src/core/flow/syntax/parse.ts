@@ -25,6 +25,8 @@ const HEADS: ReadonlySet<string> = new Set(['flow', 'about', 'uses']);
 class FlowReader {
   private readonly problems: SyntaxProblem[] = [];
   private readonly marks = new Set<string>();
+  /** marks that stand in the text: none of them is given to another line */
+  private readonly written = new Set<string>();
   private readonly tries = new Map<string, number>();
   private name: Named | undefined;
   private about: Word | undefined;
@@ -34,12 +36,20 @@ class FlowReader {
 
   read({ head } = { head: true }): ParsedFlow {
     const rows = readRows(this.text);
+    this.reserve(rows);
     const body = rows.filter((row) => !this.header(row));
     const { lines, left } = this.lines(body);
     const tree: FlowTree = { name: this.name, about: this.about, uses: this.uses, lines, endComments: left };
     if (head && !this.name) this.say(rows[0], 'the first line names the flow: flow "Trade-fair visitors"');
     if (head && !this.about) this.say(rows[0], 'say whom the flow is about: about person');
     return { text: this.text, tree, problems: this.problems.sort((a, b) => a.from - b.from) };
+  }
+
+  private reserve(rows: readonly Row[]): void {
+    for (const row of rows) {
+      if (row.mark !== undefined) this.written.add(row.mark);
+      if (row.children.length > 0) this.reserve(row.children);
+    }
   }
 
   private say(row: Row | undefined, message: string): void {
@@ -154,12 +164,14 @@ class FlowReader {
 
   /** The mark written in the text, else one made from the words, so that the same text always has the same marks. */
   private mark(written: string | undefined, words: string): string {
-    let mark = written && !this.marks.has(written) ? written : `k${shortHash(words, 4)}`;
-    if (this.marks.has(mark)) {
+    const own = written !== undefined && !this.marks.has(written) ? written : undefined;
+    let mark = own ?? `k${shortHash(words, 4)}`;
+    const taken = (): boolean => mark !== own && (this.marks.has(mark) || this.written.has(mark));
+    if (taken()) {
       // The same words come again and again in long flows: the search goes on where it ended.
       let n = this.tries.get(words) ?? 1;
       do mark = `k${shortHash(`${words}\u0000${++n}`, 4)}`;
-      while (this.marks.has(mark));
+      while (taken());
       this.tries.set(words, n);
     }
     this.marks.add(mark);

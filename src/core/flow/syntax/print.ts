@@ -22,7 +22,7 @@ export const quote = (text: string): string => `"${text.replace(/[\\"]/g, '\\$&'
 
 function printLines(lines: readonly Line[], depth: number, options: PrintOptions, out: string[]): void {
   const pad = '  '.repeat(depth);
-  const end = (mark: string): string => (options.marks ? ` #${mark}` : '');
+  const end = (mark: string): string => (options.marks && mark !== '' ? ` #${mark}` : '');
   for (const line of lines) {
     for (const comment of line.comments) out.push(`${pad}// ${comment}`.trimEnd());
     const [first = '', ...clauses] = stepRows(line.step);

@@ -116,7 +116,9 @@ export function Script(props: Props) {
           {script.rows.map((row) => (
             <li key={row.mark}>
               {editing?.kind === 'line' && editing.mark === row.mark && row.kind === 'line' ? (
-                <div style={{ marginLeft: room }}>{editor(editText(row), `Line ${row.number}`)}</div>
+                <div style={{ marginLeft: room }}>
+                  {editor(row.line.step.verb === 'split' ? lineText(text, row.mark) : editText(row), `Line ${row.number}`)}
+                </div>
               ) : (
                 <Row
                   row={row}
