@@ -27,6 +27,7 @@ try {
         E2E_URL: world.url,
         E2E_TOKEN: world.token,
         E2E_MAIL: `http://127.0.0.1:${world.ports.mail}`,
+        E2E_HOOKS: `http://127.0.0.1:${world.ports.hooks}`,
       },
     });
     run.on('exit', (status) => resolve(status ?? 1));

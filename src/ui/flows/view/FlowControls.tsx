@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
+import { countText } from '../../kit/format';
 import type { SaidText } from '../../kit/parts';
 
 interface Props {
@@ -44,7 +45,7 @@ export function FlowControls({ flowId, paused, underWay, older, onSaid }: Props)
             );
           }}
         >
-          Move {older} to the live version
+          Move {countText(older)} to the live version
         </Button>
       ) : null}
       <Button
@@ -52,7 +53,7 @@ export function FlowControls({ flowId, paused, underWay, older, onSaid }: Props)
           act(call('restFlow', { params, body: { rest: !paused } }), ({ trips }) =>
             paused
               ? `The flow goes on; ${plural(trips, 'trip')} with it.`
-              : `The flow rests: ${plural(trips, 'trip')} wait, nothing is sent.`,
+              : `The flow rests: ${plural(trips, 'trip waits', 'trips wait')}, nothing is sent.`,
           );
         }}
       >
@@ -67,11 +68,11 @@ export function FlowControls({ flowId, paused, underWay, older, onSaid }: Props)
               onClick={() => {
                 act(
                   call('endFlowTrips', { params, body: {} }),
-                  ({ trips }) => `${plural(trips, 'trip')} end now; what had not left is dropped.`,
+                  ({ trips }) => `${plural(trips, 'trip ends', 'trips end')} now; what had not left is dropped.`,
                 );
               }}
             >
-              End {underWay} for good
+              End {countText(underWay)} for good
             </Button>
             <Button
               onClick={() => {
