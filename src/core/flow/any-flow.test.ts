@@ -216,6 +216,58 @@ describe('two people', () => {
   });
 });
 
+describe('a word too few or too many in one line', () => {
+  const broken = fc.tuple(withLine, fc.nat(), fc.constantFrom('', 'nonsense', '"', '7', ')', '#')).map(([{ text, mark }, n, instead]) => {
+    const line = lines(text).find((entry) => entry.mark === mark);
+    if (!line || line.step.verb === 'split' || line.step.verb === 'unknown') return undefined;
+    const own = text.slice(line.from, line.to);
+    // Words of the line, but for its mark: that is the editor's.
+    const words = [...own.matchAll(/"[^"]*"|[^\s"#]+/g)].filter((word) => own[(word.index ?? 0) - 1] !== '#');
+    const word = words[n % words.length];
+    if (!word) return undefined;
+    const at = line.from + (word.index ?? 0);
+    return { text, mark, line, at, after: text.slice(0, at) + instead + text.slice(at + word[0].length) };
+  });
+
+  test('is told inside that line, and the other lines are read as before', () => {
+    holds(
+      broken,
+      (given) => {
+        if (!given) return;
+        const { text, mark, line, after } = given;
+        const before = parseFlow(text).problems.length;
+        const { problems } = parseFlow(after);
+        const grown = after.length - text.length;
+        const inside = problems.filter((problem) => problem.from >= line.from && problem.to <= line.to + grown + 1);
+        expect(problems.length - inside.length).toBe(before);
+        for (const problem of inside) expect(problem.message.length).toBeGreaterThan(10);
+        // A stray quote may swallow the line's own mark: what is compared are the lines that were there besides it.
+        const there = new Set(marks(text));
+        const besides = (of: string): readonly string[] => others(of, [mark, ...marks(of).filter((entry) => !there.has(entry))]);
+        expect(besides(after)).toEqual(besides(text));
+      },
+      100,
+    );
+  });
+
+  test('keeps every other finding where it was', () => {
+    holds(
+      broken,
+      (given) => {
+        if (!given) return;
+        const { text, line, after } = given;
+        const outside = (of: string, shift: number): readonly string[] =>
+          checkFlow(parseFlow(of), DEMO_LIBRARY)
+            .filter((finding) => finding.code === 'syntax' && (finding.to <= line.from || finding.from >= line.to + shift))
+            .map((finding) => finding.message)
+            .sort();
+        expect(outside(after, after.length - text.length)).toEqual(outside(text, 0));
+      },
+      80,
+    );
+  });
+});
+
 describe('checking', () => {
   test('every mend offered can be applied, breaks no line, and takes its finding away', () => {
     holds(
