@@ -1,4 +1,5 @@
 /** Transactions whose connection is lost while work is under way. */
+import net from 'node:net';
 import { testWorld, type TestWorld } from '../../testing/world';
 import { connect } from './connect';
 
@@ -29,6 +30,66 @@ test('a statement after the connection was lost is refused, and the pool goes on
   expect(await Promise.all([1, 2, 3].map(async (n) => (await db<{ n: number }[]>`select ${n}::int as n`)[0]?.n))).toEqual([1, 2, 3]);
   await db.end({ timeout: 1 });
 });
+
+/** Stands between the pool and the database, and cuts every line when it is told. */
+async function cutter(url: string): Promise<{ readonly url: string; readonly cut: () => void; readonly close: () => Promise<void> }> {
+  const target = new URL(url);
+  const lines = new Set<net.Socket>();
+  const server = net.createServer((near) => {
+    const far = net.connect(Number(target.port), target.hostname);
+    for (const [from, to] of [
+      [near, far],
+      [far, near],
+    ] as const) {
+      lines.add(from);
+      from.on('error', () => undefined);
+      from.on('close', () => {
+        lines.delete(from);
+        to.destroy();
+      });
+      from.pipe(to);
+    }
+  });
+  await new Promise<void>((resolve) => {
+    server.listen(0, '127.0.0.1', resolve);
+  });
+  const through = new URL(url);
+  through.port = String((server.address() as net.AddressInfo).port);
+  return {
+    url: through.href,
+    cut: () => {
+      for (const line of lines) line.resetAndDestroy();
+    },
+    close: async () => {
+      for (const line of lines) line.destroy();
+      await new Promise((resolve) => server.close(resolve));
+    },
+  };
+}
+
+test('lines that are cut while statements are on their way leave no connection behind that cannot be used', async () => {
+  const between = await cutter(world.url);
+  const db = connect(between.url, { max: 3, name: 'cut' });
+  let asking = true;
+  // Statements at every moment, also between the end of a line and the driver's hearing of it.
+  const ask = (): void => {
+    if (!asking) return;
+    db`select 1`.catch(() => undefined);
+    setImmediate(ask);
+  };
+  for (let n = 0; n < 12; n++) {
+    await db`select 1`.catch(() => undefined);
+    asking = true;
+    ask();
+    between.cut();
+    await new Promise((resolve) => setTimeout(resolve, 5));
+    asking = false;
+  }
+  const answers = await Promise.all(Array.from({ length: 12 }, async (_, n) => (await db<{ n: number }[]>`select ${n}::int as n`)[0]?.n));
+  expect(answers).toEqual(Array.from({ length: 12 }, (_, n) => n));
+  await db.end({ timeout: 1 });
+  await between.close();
+}, 20_000);
 
 test('a handle that is kept after its transaction has ended does nothing', async () => {
   let kept: ((strings: TemplateStringsArray) => unknown) | undefined;
