@@ -90,6 +90,16 @@ describe('any text', () => {
     );
   });
 
+  test('nested beyond all reason it is read all the same, and says so', () => {
+    for (const levels of [61, 250]) {
+      const deep = Array.from({ length: levels }, (_, i) => `${'  '.repeat(i)}${i % 2 === 0 ? 'split' : 'when email != null'}`).join('\n');
+      const parsed = parseFlow(`flow "X"\nabout person\n\ntake in from hand\n${deep}\n`);
+      expect(parsed.problems.filter((problem) => problem.message.includes('nested deeper than 60 levels')).length).toBe(levels - 60);
+      expect(numberedLines(parsed.tree.lines).length).toBeGreaterThanOrEqual(30);
+      expect(printFlow(parseFlow(printFlow(parsed.tree)).tree)).toBe(printFlow(parsed.tree));
+    }
+  });
+
   test('prints to a text that prints to itself and means the same', () => {
     fc.assert(
       fc.property(edited, (text) => {

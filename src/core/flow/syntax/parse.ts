@@ -1,6 +1,6 @@
 import { near, shortHash } from '../../base';
 import { Cursor } from './cursor';
-import { readRows, type Row } from './rows';
+import { DEEPEST, readRows, type Row } from './rows';
 import type { Arm, FlowTree, Line, Named, ParsedFlow, Step, SyntaxProblem, Use, Word } from './tree';
 import { readStep, takeVerb, VERB_WORDS } from './verbs';
 
@@ -36,7 +36,7 @@ class FlowReader {
 
   read({ head } = { head: true }): ParsedFlow {
     const rows = readRows(this.text);
-    this.reserve(rows);
+    this.lookThrough(rows);
     const body = rows.filter((row) => !this.header(row));
     const { lines, left } = this.lines(body);
     const tree: FlowTree = { name: this.name, about: this.about, uses: this.uses, lines, endComments: left };
@@ -45,10 +45,12 @@ class FlowReader {
     return { text: this.text, tree, problems: this.problems.sort((a, b) => a.from - b.from) };
   }
 
-  private reserve(rows: readonly Row[]): void {
+  /** Once through all rows before any is read: marks that stand in the text, and what is nested too deep. */
+  private lookThrough(rows: readonly Row[]): void {
     for (const row of rows) {
       if (row.mark !== undefined) this.written.add(row.mark);
-      if (row.children.length > 0) this.reserve(row.children);
+      if (row.tooDeep) this.say(row, `this is nested deeper than ${DEEPEST} levels: move it into a flow of its own`);
+      if (row.children.length > 0) this.lookThrough(row.children);
     }
   }
 

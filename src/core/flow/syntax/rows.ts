@@ -13,7 +13,12 @@ export interface Row extends Span {
   readonly mark: string | undefined;
   readonly comment: string | undefined;
   readonly children: Row[];
+  /** it is indented below more rows than are nested: it stands beside the deepest instead */
+  readonly tooDeep: boolean;
 }
+
+/** So deep nobody nests; a text made to exhaust the stack is read all the same. */
+export const DEEPEST = 60;
 
 /** One token, wherever it begins; spaces and the ends of rows are told apart by their first character. */
 const TOKEN =
@@ -54,7 +59,7 @@ export function readRows(text: string): Row[] {
   const finish = (): void => {
     if (start < 0) return;
     const end = comment === undefined && mark === undefined ? (tokens.at(-1)?.to ?? start) : rowEnd(text, start);
-    flat.push({ from: start, to: end, column: columns(text.slice(lineStart, start)), tokens, mark, comment, children: [] });
+    flat.push({ from: start, to: end, column: columns(text.slice(lineStart, start)), tokens, mark, comment, children: [], tooDeep: false });
     tokens = [];
     mark = undefined;
     comment = undefined;
@@ -103,8 +108,9 @@ function nest(flat: readonly Row[]): Row[] {
   for (const row of flat) {
     while (open.length > 0 && (open.at(-1)?.column ?? 0) >= row.column) open.pop();
     const parent = open.at(-1);
-    (parent ? parent.children : top).push(row);
-    if (row.tokens.length > 0) open.push(row);
+    const tooDeep = open.length >= DEEPEST;
+    (parent ? parent.children : top).push(tooDeep ? { ...row, tooDeep } : row);
+    if (row.tokens.length > 0 && !tooDeep) open.push(row);
   }
   return top;
 }

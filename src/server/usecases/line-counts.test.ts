@@ -3,10 +3,10 @@ import { randomUUID } from 'node:crypto';
 import fc from 'fast-check';
 import type { JournalEntry } from '../../core/engine';
 import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
-import { createFlow } from '../usecases/flows';
-import { release } from '../usecases/releases';
-import { countLines, joinLineCounts, lineCounts, type LineCount } from './line-counts';
-import { insertJournal } from './trips';
+import { createFlow } from './flows';
+import { release } from './releases';
+import { countLines, joinLineCounts, lineCounts, type LineCount } from '../store/line-counts';
+import { insertJournal } from '../store/trips';
 
 let world: TestWorld;
 let flowId: string;
