@@ -60,12 +60,12 @@ test('a flow rests and goes on, what is under way moves to a newer version, and 
   await page.goto(`/flows/${id}`);
   const lines = page.getByRole('list', { name: 'Lines of the flow' });
   await lines.getByRole('button', { name: '“first”' }).click();
-  await page.getByRole('textbox', { name: 'New value' }).fill('"second"');
+  await page.getByRole('textbox', { name: 'New condition' }).fill('"second"');
   await page.keyboard.press('Enter');
   await expect(lines).toContainText('“second”');
   await page.getByRole('button', { name: 'Release …' }).click();
   await expect(page.getByRole('heading', { name: 'Release as live 2' })).toBeVisible();
-  await page.getByRole('textbox', { name: 'Begin with' }).fill('');
+  await page.getByRole('textbox', { name: 'Records to begin with' }).fill('');
   await page.getByRole('button', { name: 'Make it live' }).click();
   await expect(page.getByText('live 2', { exact: false }).first()).toBeVisible();
   await page.goto(`/flows/${id}/trips`);
