@@ -21,8 +21,8 @@ import { researchSettings, saveResearchSettings } from '../usecases/research-set
 import { recheckFact } from '../usecases/recheck';
 import * as records from '../usecases/records';
 import * as releases from '../usecases/releases';
-import * as stuck from '../usecases/stuck';
 import * as reviews from '../usecases/reviews';
+import * as stuck from '../usecases/stuck';
 import { suggested } from '../usecases/specimens';
 import * as tell from '../usecases/tell';
 import { found, Refusal, type Actor, type World } from '../usecases/world';

@@ -1,5 +1,6 @@
 /** What is kept as journals are written, against counting them: any entries, in any batches, joined at any time. */
 import { randomUUID } from 'node:crypto';
+import fs from 'node:fs';
 import fc from 'fast-check';
 import type { JournalEntry } from '../../core/engine';
 import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
@@ -82,4 +83,13 @@ test('trials are not counted', async () => {
   await insertJournal(world.db, [{ tripId: id, entry: entry(0, { mark: 'k1', outcome: 'passed', arm: null, cost: 3 }) }]);
   expect(sorted(await lineCounts(world.db, flowId))).toEqual(before);
   expect(await countLines(world.db, { flowId, trialId: trial })).toHaveLength(1);
+});
+
+test('a workspace with journals from before gets the same counts when it is brought up to date', async () => {
+  const before = sorted(await lineCounts(world.db, flowId));
+  const migration = fs.readFileSync('src/server/db/migrations/017_counts.sql', 'utf8');
+  await world.db`delete from line_count`;
+  await world.db.unsafe(migration.slice(migration.indexOf('insert into line_count')));
+  expect(sorted(await lineCounts(world.db, flowId))).toEqual(before);
+  expect(before.length).toBeGreaterThan(0);
 });

@@ -1,5 +1,5 @@
 import { numberedLines, parseFlow, parseLines, printFlow, type Arm, type FlowTree, type Line } from '../syntax';
-import { keepMarks } from './marks';
+import { keepMarks, marked } from './marks';
 
 /** Rebuilds every list of lines with `change`, inside out. */
 function mapLists(lines: readonly Line[], change: (list: readonly Line[]) => readonly Line[]): readonly Line[] {
@@ -33,7 +33,7 @@ export function insertLineAfter(text: string, mark: string | undefined, typed: s
       return [line, ...made];
     }),
   );
-  return placed ? clean(out) : clean(`${out.trimEnd()}\n${typed}\n`);
+  return placed ? marked(out) : marked(`${out.trimEnd()}\n${typed}\n`);
 }
 
 /** Replaces one line by typed text; a split keeps its arms, the line keeps its mark and its comments. */
@@ -41,7 +41,7 @@ export function replaceLine(text: string, mark: string, typed: string): string {
   const [made] = parseLines(typed).tree.lines;
   if (!made) return text;
   const instead = (line: Line): Line => ({ ...remade(line, made, typed), mark, off: line.off, comments: line.comments });
-  return clean(rebuilt(text, (list) => list.map((line) => (line.mark === mark ? instead(line) : line))));
+  return marked(rebuilt(text, (list) => list.map((line) => (line.mark === mark ? instead(line) : line))));
 }
 
 /** A split typed anew: without arms it keeps those it had; with arms their lines keep the marks they had. */
@@ -53,12 +53,12 @@ function remade(line: Line, made: Line, typed: string): Line {
 }
 
 export function removeLine(text: string, mark: string): string {
-  return clean(rebuilt(text, (list) => list.filter((line) => line.mark !== mark)));
+  return marked(rebuilt(text, (list) => list.filter((line) => line.mark !== mark)));
 }
 
 /** Moves a line one place up or down among its neighbours. At the end of its list it stays. */
 export function moveLine(text: string, mark: string, by: -1 | 1): string {
-  return clean(
+  return marked(
     rebuilt(text, (list) => {
       const at = list.findIndex((line) => line.mark === mark);
       const to = at + by;
@@ -78,7 +78,7 @@ export function moveLine(text: string, mark: string, by: -1 | 1): string {
 export function indentLine(text: string, mark: string, by: 1 | -1): string {
   // Lists are rebuilt from the inside: a line that came out of an inner arm stays in the outer one.
   let moved = false;
-  return clean(
+  return marked(
     rebuilt(text, (list) => {
       if (moved) return list;
       if (by === 1) {
@@ -123,7 +123,7 @@ export function placeLine(text: string, mark: string, place: { readonly below: s
       return [line];
     }),
   );
-  return placed ? clean(out) : text;
+  return placed ? marked(out) : text;
 }
 
 /** The line as flow text by itself, with its arms and without marks: to be put into this or another flow. */
@@ -142,10 +142,5 @@ const withInArm = (line: Line, armMark: string, change: (lines: readonly Line[])
     : line;
 
 export function switchLine(text: string, mark: string): string {
-  return clean(rebuilt(text, (list) => list.map((line) => (line.mark === mark ? { ...line, off: !line.off } : line))));
-}
-
-/** Printed once more, so that new lines get their marks. */
-function clean(text: string): string {
-  return printFlow(parseFlow(text.replace(/ #(?=\n|$)/g, '')).tree, { marks: true });
+  return marked(rebuilt(text, (list) => list.map((line) => (line.mark === mark ? { ...line, off: !line.off } : line))));
 }

@@ -64,6 +64,8 @@ export function keepMarks(before: string, typed: string): string {
       step:
         line.step.verb === 'split' ? { ...line.step, arms: armsOf(line).map((arm) => ({ ...arm, lines: remark(arm.lines) })) } : line.step,
     }));
-  // What is new has no mark yet: the reader gives it one that nothing else in the text has.
-  return printFlow(parseFlow(printFlow({ ...parsed, lines: remark(parsed.lines) }, { marks: true })).tree, { marks: true });
+  return marked(printFlow({ ...parsed, lines: remark(parsed.lines) }, { marks: true }));
 }
+
+/** Printed once more: what is new has no mark yet, and the reader gives it one that nothing else in the text has. */
+export const marked = (text: string): string => printFlow(parseFlow(text).tree, { marks: true });
