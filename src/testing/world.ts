@@ -10,6 +10,7 @@ import { stableId, type JsonObject } from '../core/base';
 import { textBlocks } from '../core/formats';
 import type { DirectoryHit } from '../core/intake';
 import { connect, type Tx } from '../server/db';
+import { nextSendDue } from '../server/store/effects';
 import { countLines, lineCounts, type LineCount } from '../server/store/line-counts';
 import {
   WorldFailure,
@@ -242,6 +243,11 @@ export async function demoWorkspace(
 /** A worker that works off what is due now and then rests. */
 export function testWorker(world: World, holder = 'test', leaseMs = 60_000): { drain(): Promise<number> } {
   return new Worker(world, { ...WORKER_DEFAULTS, holder, leaseMs });
+}
+
+/** Moves the clock to where the next slots are due, for sends that follow each other within a quarter of an hour; none is missed. */
+export async function slotsDue(world: TestWorld): Promise<void> {
+  world.now = ((await nextSendDue(world.db)) ?? Number.NaN) + 14 * 60_000;
 }
 
 /** An answer as it would come in by SMTP. */

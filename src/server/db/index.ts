@@ -4,3 +4,4 @@
  */
 export { connect, type Db, type Tx } from './connect';
 export { migrate } from './migrate';
+export { transact } from './transact';

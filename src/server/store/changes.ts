@@ -30,7 +30,8 @@ export interface ChangeRow {
 export async function takeChanges(tx: Tx, limit: number): Promise<ChangeRow[]> {
   return [
     ...(await tx<ChangeRow[]>`
-      with taken as (delete from record_change where id in (select id from record_change order by id limit ${limit} for update skip locked) returning *)
+      with oldest as materialized (select id from record_change order by id limit ${limit} for update skip locked),
+        taken as (delete from record_change c using oldest o where c.id = o.id returning c.*)
       select t.id::text, t.flow_id, f.live_version_id as version_id, t.record_kind as kind, t.record_id, t.field from taken t join flow f on f.id = t.flow_id order by t.id`),
   ];
 }

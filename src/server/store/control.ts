@@ -2,6 +2,11 @@ import type { Instant } from '../../core/base';
 import type { Tx } from '../db';
 import { wakeWorkers } from './wake';
 
+/** Whoever begins trips of a flow, or rests it, does so alone until the transaction ends: what was counted stays true. */
+export async function lockStarts(tx: Tx, flowId: string): Promise<void> {
+  await tx`select pg_advisory_xact_lock(727003, hashtext(${flowId}))`;
+}
+
 /** Rests a flow or lets it go on: its trips are not worked off meanwhile. Returns how many trips that touched. */
 export async function setPaused(tx: Tx, flowId: string, at: Instant | null): Promise<number> {
   await tx`update flow set paused_at = ${at} where id = ${flowId}`;
@@ -114,15 +119,19 @@ export async function passGate(tx: Tx, name: string, gapMs: number): Promise<Gat
   if ((row?.shutMs ?? 0) > 0) return { waitMs: Math.ceil(row?.shutMs ?? 0), shut: true };
   return { waitMs: Math.max(0, Math.ceil(row?.waitMs ?? 0)), shut: false };
 }
-/** Takes one of a connection's places for a call, for at most `leaseMs`; false when all are taken. */
+/**
+ * Takes one of a connection's places for a call, for at most `leaseMs`; false when all are taken. The free place is chosen in a
+ * materialized part: inside the join it may be asked for again for each row, passes over what was just taken, and takes them all.
+ */
 export async function takeSlot(
   tx: Tx,
   ask: { readonly name: string; readonly slots: number; readonly by: string; readonly leaseMs: number },
 ): Promise<boolean> {
   await tx`insert into connection_slot (name, slot) select ${ask.name}, n from generate_series(1, ${ask.slots}) n on conflict do nothing`;
   const rows = await tx`
-    update connection_slot s set held_by = ${ask.by}, held_until = clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000})
-    from (select slot from connection_slot where name = ${ask.name} and slot <= ${ask.slots} and held_until < clock_timestamp() order by slot limit 1 for update skip locked) free
+    with free as materialized (
+      select slot from connection_slot where name = ${ask.name} and slot <= ${ask.slots} and held_until < clock_timestamp() order by slot limit 1 for update skip locked)
+    update connection_slot s set held_by = ${ask.by}, held_until = clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000}) from free
     where s.name = ${ask.name} and s.slot = free.slot returning s.slot`;
   return rows.length > 0;
 }

@@ -38,6 +38,10 @@ export async function takenSlots(tx: Tx, mailbox: string, from: Instant): Promis
   return rows.map((row) => row.dueAt);
 }
 
+/**
+ * Takes due sends for one holder. None of a flow that rests, and none while an earlier touch of its conversation is still to
+ * leave: after a standstill several may be due at once.
+ */
 export async function claimSends(
   tx: Tx,
   ask: { readonly holder: string; readonly now: Instant; readonly leaseMs: number; readonly limit: number },
@@ -45,7 +49,9 @@ export async function claimSends(
   return [
     ...(await tx<HeldSend[]>`
     with due as (select id from effect where kind = 'send' and state = 'planned' and due_at <= ${ask.now} and (lease_until is null or lease_until < clock_timestamp())
-      and not exists (select 1 from trip t join flow f on f.id = t.flow_id where t.id = effect.trip_id and f.paused_at is not null) order by due_at limit ${ask.limit} for update skip locked)
+      and not exists (select 1 from trip t join flow f on f.id = t.flow_id where t.id = effect.trip_id and f.paused_at is not null)
+      and not exists (select 1 from message m join message b on b.thread_id = m.thread_id and b.trip_id = m.trip_id and b.touch < m.touch join effect o on o.message_id = b.id
+        where m.id = effect.message_id and o.state in ('planned', 'started')) order by due_at limit ${ask.limit} for update skip locked)
     update effect e set lease_by = ${ask.holder}, lease_until = clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000}), fence = e.fence + 1 from due where e.id = due.id
     returning e.id, e.message_id, e.mailbox, e.trip_id, e.person_id, e.due_at, e.attempts, e.fence`),
   ];
@@ -127,6 +133,7 @@ export async function plannedOfThread(
   ];
 }
 
+/** Gives a send that has not begun another time. */
 export async function moveSend(tx: Tx, id: string, dueAt: Instant): Promise<void> {
   await tx`update effect set due_at = ${dueAt} where id = ${id} and state = 'planned'`;
 }

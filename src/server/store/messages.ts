@@ -58,6 +58,10 @@ export async function findThread(tx: Tx, id: string): Promise<ThreadRow | undefi
   const [row] = await threadRows(tx, tx`where h.id = ${id}`);
   return row;
 }
+/** Two sends of one conversation that end at the same moment wait for each other here. */
+export async function lockThread(tx: Tx, id: string): Promise<void> {
+  await tx`select 1 from thread where id = ${id} for update`;
+}
 export async function listThreads(tx: Tx, limit: number): Promise<ThreadRow[]> {
   return [...(await threadRows(tx, tx`order by coalesce(m.last_at, h.created_at) desc, h.id limit ${limit}`))];
 }

@@ -175,7 +175,10 @@ export async function postEvent(tx: Tx, tripId: string, event: TripEvent, now: I
   await wakeWorkers(tx);
 }
 
-/** Wakes trips that wait for something about these people or companies to hold. */
+/**
+ * Wakes trips that wait for something about these people, companies or deals to hold. A trip whose worker looked before the
+ * change and writes after it is not among them; it looks again by itself within the hour.
+ */
 export async function wakeOnChange(tx: Tx, recordIds: readonly string[], now: Instant): Promise<void> {
   if (recordIds.length === 0) return;
   const ids = [...new Set(recordIds)];
@@ -253,13 +256,24 @@ export async function saveTrips(
   }));
   const saved = await tx<{ id: string }[]>`
     update trip t set person_id = r.person_id, state = r.state, state_detail = r.state_detail, at = r.at, part = r.part, vars = r.vars, seq = r.seq, tries = r.tries, deal_id = r.deal_id,
-      due_at = case when r.ended then null when exists (select 1 from trip_event e where e.trip_id = t.id) then ${ask.now}::timestamptz else r.due_at end,
+      due_at = case when not r.ended then r.due_at end,
       ended_at = case when r.ended then ${ask.now}::timestamptz end,
       lease_by = case when r.keep then t.lease_by end,
       lease_until = case when r.keep then clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000}) end
     from jsonb_to_recordset(${tx.json(rows)}) as r(id uuid, fence bigint, person_id uuid, state text, state_detail jsonb, at int, part int, vars jsonb, seq int, tries int, deal_id uuid, due_at timestamptz, keep boolean, ended boolean)
     where t.id = r.id and t.fence = r.fence and t.lease_by = ${ask.holder} returning t.id`;
   return new Set(saved.map((row) => row.id));
+}
+
+/**
+ * Makes trips due that have events before them. Comes after `saveTrips` in its transaction, as a statement of its own: an
+ * event that was posted while `saveTrips` waited for the row is not in what that statement sees, but has to be in this one's.
+ */
+export async function dueWhereCalled(tx: Tx, tripIds: readonly string[], now: Instant): Promise<void> {
+  if (tripIds.length === 0) return;
+  await tx`
+    update trip t set due_at = ${now} from (select distinct trip_id from trip_event where trip_id = any(${[...tripIds]}::uuid[])) e
+    where t.id = e.trip_id and t.ended_at is null and (t.due_at is null or t.due_at > ${now})`;
 }
 
 export async function insertJournal(tx: Tx, entries: readonly { readonly tripId: string; readonly entry: JournalEntry }[]): Promise<void> {

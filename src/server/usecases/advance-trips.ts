@@ -2,10 +2,10 @@ import pLimit from 'p-limit';
 import type { Instant } from '../../core/base';
 import { advance, type Advance, type RecordView, type Request, type Trip, type TripEvent, type WorkspaceTime } from '../../core/engine';
 import { chooseCurrent, type Fact } from '../../core/facts';
-import type { Tx } from '../db';
+import { transact, type Tx } from '../db';
 import { factsOf, insertTrialFacts, trialFactsOf } from '../store/facts';
 import { loadDeals, loadViews } from '../store/records';
-import { claimTrips, deleteEvents, eventsOf, insertJournal, saveTrips, wakeOnChange, type HeldTrip } from '../store/trips';
+import { claimTrips, deleteEvents, dueWhereCalled, eventsOf, insertJournal, saveTrips, wakeOnChange, type HeldTrip } from '../store/trips';
 import { applyCommands, type TripCommand } from './commands';
 import { loadPlans } from './library';
 import { answerRequest } from './requests';
@@ -124,7 +124,7 @@ async function moveAll(
     const more = result.request !== undefined || result.reload || result.trip.state.kind === 'ready' || entry.events.length > 0;
     moved.push({ entry, result, used, keep: more && entry.rounds < MAX_ROUNDS });
   }
-  const saved = await world.db.begin(async (tx) => {
+  const saved = await transact(world.db, async (tx) => {
     const ok = await saveTrips(
       tx,
       moved.map(({ entry, result, keep }) => ({ held: entry.held, trip: result.trip, keep })),
@@ -139,6 +139,7 @@ async function moveAll(
       tx,
       kept.flatMap(({ used }) => used),
     );
+    await dueWhereCalled(tx, [...ok], now);
     await applyAll(tx, kept, now);
     return ok;
   });

@@ -47,13 +47,20 @@ const SLOT_LEASE_MS = 120_000;
 const SLOT_WAIT_MS = 400;
 /** In one worker calls queue for a place up to so long; then they make room for other work. */
 const QUEUE_MS = 2_000;
-const queues = new WeakMap<World, Map<string, LimitFunction>>();
-function queueOf(world: World, name: string, places: number): LimitFunction {
-  const own = queues.get(world) ?? new Map<string, LimitFunction>();
+
+/** How the calls of one worker wait for a connection. */
+interface Queue {
+  readonly places: LimitFunction;
+  /** one after the other: who asks while another takes the free place would find it taken and not see the one that falls free */
+  readonly door: LimitFunction;
+}
+const queues = new WeakMap<World, Map<string, Queue>>();
+function queueOf(world: World, name: string, places: number): Queue {
+  const own = queues.get(world) ?? new Map<string, Queue>();
   queues.set(world, own);
-  const queue = own.get(name) ?? pLimit(places);
+  const queue = own.get(name) ?? { places: pLimit(places), door: pLimit(1) };
   own.set(name, queue);
-  queue.concurrency = places;
+  queue.places.concurrency = places;
   return queue;
 }
 
@@ -67,13 +74,11 @@ export async function inPlace<T>(
   const { name, atOnce } = connection;
   if (atOnce === undefined) return call();
   const queued = performance.now();
-  return queueOf(
-    world,
-    name,
-    atOnce,
-  )(async () => {
+  const { places, door } = queueOf(world, name, atOnce);
+  return places(async () => {
     const by = world.newId();
-    const free = performance.now() - queued < QUEUE_MS && (await takeSlot(world.db, { name, slots: atOnce, by, leaseMs: SLOT_LEASE_MS }));
+    const free =
+      performance.now() - queued < QUEUE_MS && (await door(() => takeSlot(world.db, { name, slots: atOnce, by, leaseMs: SLOT_LEASE_MS })));
     if (!free) throw new HeldBack(`waits for a free place at ${name}`, now + SLOT_WAIT_MS);
     try {
       return await call();

@@ -1,8 +1,9 @@
 /** Holding back, ending, moving, limits of a release, budgets and shut connections: on a real database with a worker. */
 import { stableId } from '../../core/base';
-import { demoWorkspace, goodSite, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorkspace, goodSite, slotsDue, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { WorldFailure } from '../ports';
 import { connect } from '../db';
+import { nextSendDue } from '../store/effects';
 import { freeSlot, reserve, settleSpend, spentOn, takeSlot } from '../store/control';
 import { endAll, goOn, moveTrips, pauseFlow } from './control';
 import { createFlow, flow, saveDraft, startOn, startTrial, trial } from './flows';
@@ -35,14 +36,14 @@ async function redraft(id: string, change: (text: string) => string, ask: Releas
   await saveDraft(world, ines, id, { text: change(row.draftText), base: row.draftNo });
   await release(world, ines, id, ask);
 }
-async function people(count: number): Promise<string[]> {
+async function people(count: number, more: (i: number) => Readonly<Record<string, string>> = () => ({})): Promise<string[]> {
   const out: string[] = [];
   for (let i = 0; i < count; i++) {
     const firm = await createCompany(world, ines, {
       values: { name: `Firm ${i}`, heated_area: String(i + 1), website: `f${i}.example` },
       source: 'hand',
     });
-    out.push((await createPerson(world, ines, { values: { name: `Person ${i}` }, companyId: firm.id, source: 'hand' })).id);
+    out.push((await createPerson(world, ines, { values: { name: `Person ${i}`, ...more(i) }, companyId: firm.id, source: 'hand' })).id);
   }
   return out;
 }
@@ -83,7 +84,65 @@ test('planned mail of a resting flow stays, and goes when the flow does', async 
   expect(world.outside.mails).toEqual([]);
   await pauseFlow(world, ines, id, false);
   await drain();
+  // Its time has passed, and it is evening again: it takes its turn in the morning.
+  expect(world.outside.mails).toEqual([]);
+  await slotsDue(world);
+  await drain();
   expect(world.outside.mails).toHaveLength(1);
+});
+
+test('after a long rest touches leave in office hours, two minutes apart, and keep their distance', async () => {
+  const id = await made('write email "First contact" as m\nask "north" to approve m\nfollow up with "First contact"\n');
+  const ids = await people(6, (i) => ({ email: `p${i}@f${i}.example` }));
+  world.now = EVENING;
+  await startOn(world, ines, id, ids);
+  await drain();
+  for (const review of (await desk(world)).reviews) await decideReview(world, ines, review.id, { does: 'approve' });
+  await drain();
+  await pauseFlow(world, ines, id, true);
+  // All three touches of everybody are overdue, at midnight.
+  world.now = Date.parse('2026-12-12T23:00:00Z');
+  await pauseFlow(world, ines, id, false);
+  for (let step = 0; step < 200 && world.outside.mails.length < 18; step++) {
+    await drain();
+    const next = await nextSendDue(world.db);
+    if (next !== null) world.now = Math.max(world.now, next);
+  }
+  const times = world.outside.mails.map((mail) => mail.date).sort((a, b) => a - b);
+  expect(times).toHaveLength(18);
+  for (let i = 1; i < times.length; i++) expect((times[i] ?? 0) - (times[i - 1] ?? 0)).toBeGreaterThanOrEqual(120_000);
+  for (const at of times) {
+    expect([1, 2, 3, 4, 5]).toContain(new Date(at).getUTCDay());
+    expect(new Date(at).getUTCHours()).toBeGreaterThanOrEqual(8);
+    expect(new Date(at).getUTCHours()).toBeLessThan(17);
+  }
+  for (let i = 0; i < 6; i++) {
+    const own = world.outside.mails.filter((mail) => mail.to.address === `p${i}@f${i}.example`).map((mail) => mail.date);
+    expect(own).toHaveLength(3);
+    expect(own[1]! - own[0]!).toBeGreaterThanOrEqual(2 * DAY);
+    expect(own[2]! - own[1]!).toBeGreaterThanOrEqual(2 * DAY);
+  }
+});
+
+test('however many start at once, no more begin at first than a release lets', async () => {
+  const id = await made('note "on"\n', { firstN: 5 });
+  const ids = await people(24);
+  await Promise.all(Array.from({ length: 6 }, (_, i) => startOn(world, ines, id, ids.slice(i * 4, i * 4 + 4))));
+  await drain();
+  expect(await states(id)).toEqual([...Array.from({ length: 5 }, () => 'done'), ...Array.from({ length: 19 }, () => 'ready')]);
+});
+
+test('trips that begin in the very moment in which a flow is put to rest rest too', async () => {
+  const id = await made('note "on"\n');
+  const ids = await people(24);
+  await Promise.all([
+    ...Array.from({ length: 4 }, (_, i) => startOn(world, ines, id, ids.slice(i * 4, i * 4 + 4))),
+    pauseFlow(world, ines, id, true),
+    startOn(world, ines, id, ids.slice(16, 20)),
+    startOn(world, ines, id, ids.slice(20)),
+  ]);
+  await drain();
+  expect(await states(id)).toEqual(ids.map(() => 'ready'));
 });
 
 test('ending all trips closes what is asked and drops what has not left', async () => {
@@ -241,6 +300,22 @@ test('a connection takes only so many calls at once, over all workers, and every
   }
   expect((await trips(world, { flowId: id, limit: 100 })).items.map((row) => row.state)).toEqual(ids.map(() => 'done'));
   expect(most).toBe(2);
+});
+
+test('as many calls as there are places each get one, however they fall together, and the next gets none', async () => {
+  const pool = connect(world.url, { max: 8, name: 'slot test' });
+  for (let round = 0; round < 25; round++) {
+    const takers = Array.from({ length: 4 }, (_, i) => stableId('call', String(round), String(i)));
+    // One after the other, as the calls of one worker come, while earlier ones give theirs back.
+    const got: boolean[] = [];
+    for (const by of takers) got.push(await takeSlot(pool, { name: 'x', slots: 4, leaseMs: 60_000, by }));
+    expect(got).toEqual([true, true, true, true]);
+    expect(await takeSlot(pool, { name: 'x', slots: 4, leaseMs: 60_000, by: stableId('late') })).toBe(false);
+    const held = await pool<{ heldBy: string }[]>`select held_by from connection_slot where name = 'x' order by slot`;
+    expect(held.map((row) => row.heldBy)).toEqual(takers);
+    await Promise.all(takers.map((by) => freeSlot(pool, 'x', by)));
+  }
+  await pool.end({ timeout: 1 });
 });
 
 test('a place of a call whose worker died is free again after its time', async () => {

@@ -1,7 +1,7 @@
 import type { TripState } from '../../core/engine';
 import { instructionOf, type Plan } from '../../core/flow/plan';
 import type { Tx } from '../db';
-import { letGoOn, moveToVersion, openTripsOf, postToOpen, setPaused, type MarkMove } from '../store/control';
+import { letGoOn, lockStarts, moveToVersion, openTripsOf, postToOpen, setPaused, type MarkMove } from '../store/control';
 import { dropOfEnded } from '../store/effects';
 import { findFlow, flowVersions } from '../store/flows';
 import { insertAudit } from '../store/timeline';
@@ -13,6 +13,7 @@ export async function pauseFlow(world: World, actor: Actor, flowId: string, rest
   const now = await world.clock.now();
   found(await findFlow(world.db, flowId), 'this flow');
   const trips = await world.db.begin(async (tx) => {
+    await lockStarts(tx, flowId);
     const touched = await setPaused(tx, flowId, rest ? now : null);
     await insertAudit(tx, { at: now, userId: actor.userId, what: rest ? 'rested a flow' : 'let a flow go on', detail: { flowId } });
     return touched;

@@ -3,6 +3,7 @@ import pLimit from 'p-limit';
 import { z } from 'zod';
 import type { Instant, JsonObject } from '../../core/base';
 import type { TripEvent } from '../../core/engine';
+import { transact } from '../db';
 import { WorldFailure } from '../ports';
 import { claimCalls, listWebhooks, putOff, settleCall, tripOfCall, type HeldCall } from '../store/outbox';
 import { postEvent } from '../store/trips';
@@ -48,9 +49,9 @@ export async function deliverCalls(world: World, ask: CallsAsk): Promise<number>
 }
 
 async function deliver(world: World, call: HeldCall, now: Instant): Promise<void> {
+  let made: { says: string; body: JsonObject | null };
   try {
-    const { says, body } = await make(world, call, now);
-    await end(world, call, { ok: true, says, body }, now);
+    made = await make(world, call, now);
   } catch (error) {
     if (error instanceof HeldBack) {
       await putOff(world.db, call, error.until);
@@ -63,19 +64,24 @@ async function deliver(world: World, call: HeldCall, now: Instant): Promise<void
     }
     const pause = Math.max(failure.retryAfterMs ?? 0, BASE_MS * 2 ** (call.attempts - 1));
     await settleCall(world.db, call, { state: 'planned', says: failure.message, dueAt: now + pause }, now);
+    return;
   }
+  await end(world, call, { ok: true, ...made }, now);
 }
 
 async function make(world: World, call: HeldCall, now: Instant): Promise<{ says: string; body: JsonObject | null }> {
   const payload = payloadSchema.parse(call.payload);
   if ('mail' in payload) {
     const { mail } = payload;
+    const messageId = `<notice-${call.id}@millrace>`;
+    // A worker that died on the way may have sent it.
+    if (call.attempts > 1 && (await world.mail.find(messageId)) === 'taken') return { says: 'the relay has it', body: null };
     const raw = await world.mail.compose({
       from: { name: mail.fromName, address: mail.from },
       to: { name: mail.name, address: mail.to },
       subject: payload.text.split('\n')[0]?.slice(0, 120) ?? 'Millrace',
       text: payload.text,
-      messageId: `<notice-${call.id}@millrace>`,
+      messageId,
       inReplyTo: null,
       references: [],
       unsubscribeUrl: null,
@@ -109,7 +115,7 @@ async function attachment(world: World, dossierId: string): Promise<{ name: stri
 }
 
 async function end(world: World, call: HeldCall, how: { ok: boolean; says: string; body: JsonObject | null }, now: Instant): Promise<void> {
-  await world.db.begin(async (tx) => {
+  await transact(world.db, async (tx) => {
     const mine = await settleCall(tx, call, { state: how.ok ? 'done' : 'failed', says: how.says, answer: how.body }, now);
     if (!mine || call.kind !== 'hand over' || call.tripId === null) return;
     const event: TripEvent = { kind: 'handed over', ...how };

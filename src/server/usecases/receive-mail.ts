@@ -17,7 +17,7 @@ import {
 import { findPerson } from '../store/records';
 import { insertHappenings } from '../store/timeline';
 import { postEvent } from '../store/trips';
-import { readerTime, replan } from './touches';
+import { postpone, readerTime } from './touches';
 import { unsubscribeCodeFits } from './send-due';
 import { found, Refusal, type World } from './world';
 
@@ -140,12 +140,8 @@ async function pause(tx: Tx, origin: Origin, reading: ReplyReading, now: Instant
   const time = origin.personId ? await readerTime(tx, origin.personId) : undefined;
   const until = backOn(reading.when, now) ?? (time ? addWorkingDays(now, PAUSE_DAYS, time) : now + PAUSE_DAYS * 86_400_000);
   await setThread(tx, origin.threadId, 'paused', until);
-  let shift = 0;
-  for (const send of await plannedOfThread(tx, origin.threadId)) {
-    if (send.dueAt + shift >= until && shift === 0) continue;
-    if (shift === 0) shift = until - send.dueAt;
-    await replan(tx, send, send.dueAt + shift, now);
-  }
+  const [next] = await plannedOfThread(tx, origin.threadId);
+  if (next && next.dueAt < until) await postpone(tx, next, origin.threadId, until, now);
 }
 
 /** "2 December" in the year that makes it lie ahead; ISO dates as they are. */

@@ -1,9 +1,11 @@
 /** Crashes, lost leases and two workers, on a real database: nothing lost, nothing twice. */
 import fc from 'fast-check';
-import { demoWorkspace, goodSite, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import type { Trip } from '../../core/engine';
+import { demoWorkspace, goodSite, slotsDue, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import type { Tx } from '../db';
 import { claimSends, listDoubts } from '../store/effects';
 import { takeTurn } from '../store/flows';
-import { claimTrips, saveTrips } from '../store/trips';
+import { claimTrips, dueWhereCalled, postEvent, saveTrips } from '../store/trips';
 import { flows } from './flows';
 import { lookAtFile, startImport } from './imports';
 import { people } from './records';
@@ -53,6 +55,26 @@ async function leasesEnd(): Promise<void> {
   await world.db`update trip set lease_until = clock_timestamp() - interval '1 second' where lease_until is not null`;
 }
 
+/** Runs two transactions so that the second waits for a row of the first before that one ends; what the second gave. */
+async function meanwhile<T>(
+  of: TestWorld,
+  { first, second }: { first: (tx: Tx) => Promise<unknown>; second: (tx: Tx) => Promise<T> },
+): Promise<T> {
+  let waits: Promise<T> | undefined;
+  await of.db.begin(async (tx) => {
+    await first(tx);
+    waits = of.db.begin(second) as Promise<T>;
+    for (let blocked = 0; blocked === 0;)
+      blocked =
+        (
+          await of.db<
+            { n: number }[]
+          >`select count(*)::int as n from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'`
+        )[0]?.n ?? 0;
+  });
+  return waits!;
+}
+
 /** The ids of mails that arrived, and how many arrived more than once. */
 const arrived = (): { different: number; twice: number } => {
   const ids = world.outside.mails.map((mail) => mail.messageId);
@@ -61,19 +83,19 @@ const arrived = (): { different: number; twice: number } => {
 
 test('a worker that stalls between writing a send down and handing it over hands nothing over', async () => {
   await approved(2);
-  world.now += 14 * 3_600_000;
+  await slotsDue(world);
   world.outside.late = true;
   await testWorker(world).drain();
   expect(arrived()).toEqual({ different: 0, twice: 0 });
   world.outside.late = false;
-  world.now += 3_600_000;
+  await slotsDue(world);
   await testWorker(world).drain();
   expect(arrived()).toEqual({ different: 2, twice: 0 });
 });
 
 test('a worker that dies while sending: what the relay took is done, what it never had goes out, nothing twice', async () => {
   await approved(4);
-  world.now += 3_600_000 * 16;
+  await slotsDue(world);
   world.outside.outcomes.push({ kind: 'crash', taken: true }, { kind: 'crash', taken: false });
   await sendDue(world, { ...ASK, holder: 'dead' });
   await leasesEnd();
@@ -88,7 +110,7 @@ test('a worker that dies while sending: what the relay took is done, what it nev
 
 test('a line that breaks after the message was handed over: the relay is asked, and a mail it does not have goes out once more', async () => {
   await approved(3);
-  world.now += 3_600_000 * 16;
+  await slotsDue(world);
   const broke = { kind: 'in doubt', says: 'the line broke after the message was handed over' } as const;
   world.outside.outcomes.push({ ...broke, taken: true }, { ...broke, taken: false });
   await sendDue(world, { ...ASK, holder: 'one' });
@@ -108,7 +130,7 @@ test('a line that breaks after the message was handed over: the relay is asked, 
 
 test('what nobody can know stays in doubt until a person says; it is never sent again by guess', async () => {
   await approved(2);
-  world.now += 3_600_000 * 16;
+  await slotsDue(world);
   world.outside.relayKnows = false;
   world.outside.outcomes.push(
     { kind: 'crash', taken: true },
@@ -135,13 +157,34 @@ test('what nobody can know stays in doubt until a person says; it is never sent 
   expect(arrived()).toEqual({ different: 2, twice: 0 });
 });
 
+test.each([true, false])('a trip whose last send was in doubt goes on when a person has said whether it left (%s)', async (left) => {
+  await approved(1);
+  world.outside.relayKnows = false;
+  for (let touch = 0; touch < 2; touch++) {
+    await slotsDue(world);
+    await testWorker(world).drain();
+  }
+  await slotsDue(world);
+  world.outside.outcomes.push({ kind: 'crash', taken: left });
+  await sendDue(world, { ...ASK, holder: 'dead' });
+  await leasesEnd();
+  await testWorker(world, 'alive').drain();
+  const [doubt] = await listDoubts(world.db);
+  expect((await trips(world, {})).items.map((row) => row.state)).toEqual(['following']);
+  await settleDoubt(world, ines, doubt?.id ?? '', left);
+  if (!left) await slotsDue(world);
+  await testWorker(world).drain();
+  expect((await trips(world, {})).items.map((row) => row.state)).toEqual(['done']);
+  expect(arrived()).toEqual({ different: 3, twice: 0 });
+});
+
 test('a greylisting relay is tried again later; one that refuses ends the plan', async () => {
   await approved(2);
-  world.now += 3_600_000 * 16;
+  await slotsDue(world);
   world.outside.outcomes.push({ kind: 'deferred', says: '451 come back later' }, { kind: 'rejected', says: '550 no such mailbox' });
   await testWorker(world).drain();
   expect(arrived().different).toBe(0);
-  world.now += 3_600_000;
+  await slotsDue(world);
   await testWorker(world).drain();
   expect(arrived()).toEqual({ different: 1, twice: 0 });
   expect((await trips(world, { state: 'done' })).items).toHaveLength(1);
@@ -173,7 +216,7 @@ test('random crashes of two workers, over and over: every mail arrives once', as
 
 test('two workers never hold the same send or trip', async () => {
   await approved(8);
-  world.now += 3_600_000 * 16;
+  await slotsDue(world);
   const claim = { now: world.now, leaseMs: 60_000, limit: 5 };
   const [one, two] = await Promise.all([
     claimSends(world.db, { ...claim, holder: 'one' }),
@@ -196,6 +239,26 @@ test('a stalled worker whose lease went to another can no longer write', async (
     saveTrips(world.db, [{ held: held!, trip: { ...held!.trip, seq: 999 }, keep: false }], { holder, now: world.now, leaseMs: 60_000 });
   expect((await write(stalled, 'stalled')).size).toBe(0);
   expect((await write(other, 'other')).size).toBe(1);
+});
+
+test('an event that comes while the trip is being written is not lost', async () => {
+  await approved(1);
+  await world.db`update trip set state = 'ready', due_at = ${world.now}, lease_by = null, lease_until = null`;
+  const [held] = await claimTrips(world.db, { holder: 'one', now: world.now, leaseMs: 60_000, limit: 1 });
+  const { trip } = held!;
+  const waiting: Trip = { ...trip, state: { kind: 'waiting', until: null, why: 'waits for a reply', on: 'reply' } };
+  // The poster has the row; the writer comes, looks for events, finds none and waits for the row; the poster ends.
+  const ended = await meanwhile(world, {
+    first: (tx) => postEvent(tx, trip.id, { kind: 'signal' }, world.now),
+    second: async (tx) => {
+      const saved = await saveTrips(tx, [{ held: held!, trip: waiting, keep: false }], { holder: 'one', now: world.now, leaseMs: 60_000 });
+      await dueWhereCalled(tx, [...saved], world.now);
+      return saved.size;
+    },
+  });
+  expect(ended).toBe(1);
+  const [row] = await world.db<{ state: string; dueAt: number | null }[]>`select state, due_at from trip`;
+  expect(row).toEqual({ state: 'waiting', dueAt: world.now });
 });
 
 test('a broken invariant stops its own trip only, with a reason', async () => {

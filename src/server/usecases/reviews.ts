@@ -34,6 +34,7 @@ import { stuckGroups, type StuckGroup } from './stuck';
 import { notices } from './tell';
 import type { NoticeRow } from '../store/outbox';
 import { merge } from './merge';
+import { afterSent } from './sent';
 import { replan } from './touches';
 import { found, Refusal, type Actor, type World } from './world';
 import { factsOf } from '../store/facts';
@@ -256,8 +257,11 @@ export async function settleDoubt(world: World, actor: Actor, effectId: string, 
     if (!doubt) throw new Refusal('conflict', 'this send is no longer in doubt');
     const row = await decideDoubt(tx, effectId, left, actor.name, now, now);
     if (!row) throw new Refusal('conflict', 'this send is no longer in doubt');
-    await setMessageState(tx, row.messageId, left ? 'sent' : 'planned', left ? now : undefined);
-    if (!left) await replan(tx, { id: effectId, mailbox: doubt.mailbox, personId: doubt.personId }, now, now);
+    if (left) await afterSent(tx, found(await findMessage(tx, row.messageId), 'this message'), now);
+    else {
+      await setMessageState(tx, row.messageId, 'planned');
+      await replan(tx, { id: effectId, mailbox: doubt.mailbox, personId: doubt.personId }, now, now);
+    }
     await insertAudit(tx, { at: now, userId: actor.userId, what: 'settled a send in doubt', detail: { effectId, left } });
   });
 }

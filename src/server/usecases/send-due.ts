@@ -1,8 +1,8 @@
 import pLimit from 'p-limit';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { Instant } from '../../core/base';
-import type { Tx } from '../db';
-import { claimDoubts, claimSends, lastOtherSend, openSends, settleSend, startSend, type HeldSend } from '../store/effects';
+import { transact, type Tx } from '../db';
+import { claimDoubts, claimSends, lastOtherSend, settleSend, startSend, type HeldSend } from '../store/effects';
 import {
   findMessage,
   findThread,
@@ -15,10 +15,9 @@ import {
   type ThreadRow,
 } from '../store/messages';
 import { findPerson } from '../store/records';
-import { insertHappenings } from '../store/timeline';
-import { postEvent } from '../store/trips';
 import type { SendOutcome } from '../ports';
-import { replan } from './touches';
+import { afterDropped, afterRefused, afterSent } from './sent';
+import { postpone, replan } from './touches';
 import type { World } from './world';
 
 export interface SendAsk {
@@ -30,6 +29,11 @@ export interface SendAsk {
 
 const DEFER_MS = 10 * 60_000;
 const MAX_ATTEMPTS = 5;
+/**
+ * What is later than this, after a rest of the flow or a standstill, gets a new slot: leaving at once it would leave at
+ * night, in a burst, or on the heels of the touch before it.
+ */
+const LATE_MS = 15 * 60_000;
 
 export const unsubscribeCode = (secret: string, messageId: string): string =>
   createHmac('sha256', secret).update(messageId).digest('base64url').slice(0, 22);
@@ -69,13 +73,14 @@ async function sendOne(world: World, send: HeldSend, ask: SendAsk, now: Instant)
   }
   const verdict = await mayLeave(db, send, thread, person.email, now);
   if (verdict.kind === 'drop') {
-    await drop(world, send, message, verdict.why, now);
+    await transact(db, async (tx) => {
+      if (await settleSend(tx, send, { state: 'dropped', says: verdict.why }, now)) await afterDropped(tx, message, now);
+    });
     return;
   }
   if (verdict.kind === 'later') {
-    await db.begin(async (tx) => {
-      await settleSend(tx, send, { state: 'planned', says: verdict.why }, now);
-      await replan(tx, send, verdict.at, now);
+    await transact(db, async (tx) => {
+      if (await settleSend(tx, send, { state: 'planned', says: verdict.why }, now)) await postpone(tx, send, thread.id, verdict.at, now);
     });
     return;
   }
@@ -107,6 +112,7 @@ async function mayLeave(
   if (thread.state === 'answered' || thread.state === 'ended') return { kind: 'drop', why: `the conversation is ${thread.state}` };
   if (thread.state === 'paused' && thread.pausedUntil !== null && thread.pausedUntil > now)
     return { kind: 'later', at: thread.pausedUntil, why: 'out of office' };
+  if (now - send.dueAt > LATE_MS) return { kind: 'later', at: now, why: 'its time had passed: it takes its turn again' };
   const gapMs = ((await listMailboxes(tx)).find((box) => box.name === send.mailbox)?.personGapDays ?? 0) * 86_400_000;
   const last = gapMs > 0 ? await lastOtherSend(tx, send.personId, thread.id, now - gapMs) : null;
   return last === null ? { kind: 'go' } : { kind: 'later', at: last + gapMs, why: 'written to in another flow lately' };
@@ -138,7 +144,7 @@ async function prepare(
 }
 
 async function settle(world: World, send: HeldSend, message: MessageRow, outcome: SendOutcome, now: Instant): Promise<void> {
-  await world.db.begin(async (tx) => {
+  await transact(world.db, async (tx) => {
     const mine = async (to: Parameters<typeof settleSend>[2]): Promise<boolean> => settleSend(tx, send, to, now);
     switch (outcome.kind) {
       case 'accepted':
@@ -152,54 +158,12 @@ async function settle(world: World, send: HeldSend, message: MessageRow, outcome
           if (await mine({ state: 'planned', says: outcome.says })) await replan(tx, send, now + DEFER_MS, now);
           return;
         }
-        if (await mine({ state: 'failed', says: outcome.says })) await failed(tx, message, outcome.says, now);
+        if (await mine({ state: 'failed', says: outcome.says })) await afterRefused(tx, message, outcome.says, now);
         return;
       case 'rejected':
-        if (await mine({ state: 'failed', says: outcome.says })) await failed(tx, message, outcome.says, now);
+        if (await mine({ state: 'failed', says: outcome.says })) await afterRefused(tx, message, outcome.says, now);
         return;
     }
-  });
-}
-
-async function afterSent(tx: Tx, message: MessageRow, now: Instant): Promise<void> {
-  await setMessageState(tx, message.id, 'sent', now);
-  if (message.personId)
-    await insertHappenings(tx, [
-      {
-        recordKind: 'person',
-        recordId: message.personId,
-        at: now,
-        kind: 'sent',
-        says: `“${message.subject}” sent`,
-        detail: { messageId: message.id, threadId: message.threadId, touch: message.touch },
-      },
-    ]);
-  if (message.threadId !== null && message.tripId !== null && (await openSends(tx, message.threadId)) === 0)
-    await postEvent(tx, message.tripId, { kind: 'plan ended', how: 'all sent' }, now);
-}
-
-async function failed(tx: Tx, message: MessageRow, why: string, now: Instant): Promise<void> {
-  await setMessageState(tx, message.id, 'failed');
-  if (message.personId)
-    await insertHappenings(tx, [
-      {
-        recordKind: 'person',
-        recordId: message.personId,
-        at: now,
-        kind: 'failed',
-        says: `“${message.subject}” was not taken: ${why}`,
-        detail: { messageId: message.id },
-      },
-    ]);
-  if (message.tripId !== null) await postEvent(tx, message.tripId, { kind: 'plan ended', how: 'refused' }, now);
-}
-
-async function drop(world: World, send: HeldSend, message: MessageRow, why: string, now: Instant): Promise<void> {
-  await world.db.begin(async (tx) => {
-    if (!(await settleSend(tx, send, { state: 'dropped', says: why }, now))) return;
-    await setMessageState(tx, message.id, 'dropped');
-    if (message.tripId !== null && message.threadId !== null && (await openSends(tx, message.threadId)) === 0)
-      await postEvent(tx, message.tripId, { kind: 'plan ended', how: 'refused' }, now);
   });
 }
 

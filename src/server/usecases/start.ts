@@ -2,7 +2,7 @@ import { stableId, type Instant, type JsonObject } from '../../core/base';
 import { startOfLocalDay } from '../../core/calendar';
 import { parseFlow } from '../../core/flow/syntax';
 import type { Tx } from '../db';
-import { begunOf } from '../store/control';
+import { begunOf, lockStarts } from '../store/control';
 import { findFlow, versionsOf } from '../store/flows';
 import { loadViews } from '../store/records';
 import { existingTrips, insertTrips, peopleInFlow } from '../store/trips';
@@ -59,6 +59,7 @@ export async function beginTrips(
   },
   now: Instant,
 ): Promise<number> {
+  await lockStarts(tx, ask.flowId);
   const [[version], flow, { zone }] = await Promise.all([versionsOf(tx, [ask.versionId]), findFlow(tx, ask.flowId), workspace(tx)]);
   const all = ask.trips.map((trip) => ({ ...trip, id: stableId('trip', ask.flowId, trip.intakeKey) }));
   const known = new Set(

@@ -3,7 +3,7 @@ import { addWorkingDays, dayKey, nextSlot, zoneOf, type SlotBook, type WorkingTi
 import type { PlannedTouch } from '../../core/engine';
 import type { FollowUpPlan } from '../../core/writer';
 import type { Tx } from '../db';
-import { insertSend, moveSend, takenSlots } from '../store/effects';
+import { insertSend, moveSend, plannedOfThread, takenSlots } from '../store/effects';
 import { insertMessage, insertThread, lastConversation, lockMailbox, planMessage, setThread, type MailboxRow } from '../store/messages';
 import { loadViews } from '../store/records';
 import { rfcIdOf } from './message-id';
@@ -61,6 +61,14 @@ function takeSlot({ box, book }: OpenBook, earliest: Instant, time: WorkingTime)
   book.perDay.set(day, (book.perDay.get(day) ?? 0) + 1);
   return slot;
 }
+
+interface SendToMove {
+  readonly id: string;
+  readonly mailbox: string;
+  readonly personId: string;
+}
+/** A send that moves by less stays on its day: nothing behind it has to move. */
+const SAME_DAY_MS = 12 * 3_600_000;
 
 interface TouchesAsk {
   readonly threadId: string;
@@ -134,13 +142,25 @@ export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promis
   }
 }
 
-/** Gives a planned send another slot at or after an instant. */
-export async function replan(
+/**
+ * Gives a planned send another slot at or after an instant. When that is another day, the touches behind it in its
+ * conversation move by as much, so that they keep their distance.
+ */
+export async function postpone(
   tx: Tx,
-  send: { readonly id: string; readonly mailbox: string; readonly personId: string },
+  send: SendToMove & { readonly dueAt: Instant },
+  threadId: string,
   earliest: Instant,
   now: Instant,
-): Promise<Instant> {
+): Promise<void> {
+  const slot = await replan(tx, send, earliest, now);
+  if (slot - send.dueAt < SAME_DAY_MS) return;
+  for (const next of await plannedOfThread(tx, threadId))
+    if (next.id !== send.id && next.dueAt > send.dueAt) await replan(tx, next, next.dueAt + slot - send.dueAt, now);
+}
+
+/** Gives a planned send another slot at or after an instant. */
+export async function replan(tx: Tx, send: SendToMove, earliest: Instant, now: Instant): Promise<Instant> {
   const open = await openBook(tx, send.mailbox, now);
   if (!open) return earliest;
   const slot = takeSlot(open, earliest, await readerTime(tx, send.personId));

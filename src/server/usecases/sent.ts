@@ -1,0 +1,56 @@
+/**
+ * What follows from the end of a send. Promises: a trip hears of its last send once, however that ended and whoever says so.
+ */
+import type { Instant } from '../../core/base';
+import type { PlanEnd } from '../../core/engine';
+import type { Tx } from '../db';
+import { openSends } from '../store/effects';
+import { lockThread, setMessageState, type MessageRow } from '../store/messages';
+import { insertHappenings } from '../store/timeline';
+import { postEvent } from '../store/trips';
+
+/** The mail has left. */
+export async function afterSent(tx: Tx, message: MessageRow, now: Instant): Promise<void> {
+  await setMessageState(tx, message.id, 'sent', now);
+  if (message.personId)
+    await insertHappenings(tx, [
+      {
+        recordKind: 'person',
+        recordId: message.personId,
+        at: now,
+        kind: 'sent',
+        says: `“${message.subject}” sent`,
+        detail: { messageId: message.id, threadId: message.threadId, touch: message.touch },
+      },
+    ]);
+  await endIfLast(tx, message, 'all sent', now);
+}
+
+/** The other side refuses it for good: nothing more is tried for this trip. */
+export async function afterRefused(tx: Tx, message: MessageRow, why: string, now: Instant): Promise<void> {
+  await setMessageState(tx, message.id, 'failed');
+  if (message.personId)
+    await insertHappenings(tx, [
+      {
+        recordKind: 'person',
+        recordId: message.personId,
+        at: now,
+        kind: 'failed',
+        says: `“${message.subject}” was not taken: ${why}`,
+        detail: { messageId: message.id },
+      },
+    ]);
+  if (message.tripId !== null) await postEvent(tx, message.tripId, { kind: 'plan ended', how: 'refused' }, now);
+}
+
+/** It may not leave. */
+export async function afterDropped(tx: Tx, message: MessageRow, now: Instant): Promise<void> {
+  await setMessageState(tx, message.id, 'dropped');
+  await endIfLast(tx, message, 'refused', now);
+}
+
+async function endIfLast(tx: Tx, message: MessageRow, how: PlanEnd, now: Instant): Promise<void> {
+  if (message.threadId === null || message.tripId === null) return;
+  await lockThread(tx, message.threadId);
+  if ((await openSends(tx, message.threadId)) === 0) await postEvent(tx, message.tripId, { kind: 'plan ended', how }, now);
+}
