@@ -9,12 +9,21 @@ import type { Advance, Decision, RecordView, Trip, TripEvent } from './types';
 
 /**
  * Moves a trip by one event: pure, so that replaying the same events gives the same trip. Returns what to journal, what
- * to change, and at most one thing to find out. Events that do not fit the trip's state leave it as it is.
+ * to change, and at most one thing to find out. Events that do not fit the trip's state leave it as it is. `halt` takes the
+ * event in and goes to no further line.
  */
-export function advance(plan: Plan, trip: Trip, event: TripEvent, now: Instant, view: RecordView, time: WorkspaceTime = UTC): Advance {
+export function advance(
+  plan: Plan,
+  trip: Trip,
+  event: TripEvent,
+  now: Instant,
+  view: RecordView,
+  time: WorkspaceTime = UTC,
+  halt = false,
+): Advance {
   const run = new Run(plan, trip, now, view, time);
   const line = plan.instructions[trip.at];
-  if (take(event, line, run) && run.state.kind === 'ready' && !run.reload) runLines(run);
+  if (take(event, line, run) && run.state.kind === 'ready' && !run.reload && !halt) runLines(run);
   return { trip: run.result(), journal: run.journal, commands: run.commands, request: run.request, reload: run.reload };
 }
 

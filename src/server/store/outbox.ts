@@ -33,7 +33,8 @@ export async function claimCalls(
 ): Promise<HeldCall[]> {
   return [
     ...(await tx<HeldCall[]>`
-    with due as (select id from effect where kind in ('hand over', 'tell') and state in ('planned', 'started') and due_at <= ${ask.now} and (lease_until is null or lease_until < clock_timestamp()) order by due_at limit ${ask.limit} for update skip locked)
+    with due as (select id from effect where kind in ('hand over', 'tell') and state in ('planned', 'started') and due_at <= ${ask.now} and (lease_until is null or lease_until < clock_timestamp())
+      and not exists (select 1 from trip t join flow f on f.id = t.flow_id where t.id = effect.trip_id and f.paused_at is not null) order by due_at limit ${ask.limit} for update skip locked)
     update effect e set state = 'started', attempts = e.attempts + 1, started_at = ${ask.now}, lease_by = ${ask.holder}, lease_until = clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000}), fence = e.fence + 1 from due where e.id = due.id
     returning e.id, e.kind, e.trip_id, e.payload, e.attempts, e.fence`),
   ];

@@ -157,14 +157,23 @@ export async function claimTrips(
   return rows.map(toHeld);
 }
 
-export async function eventsOf(
+/** Which of the trips in hand have been put to rest or called meanwhile. */
+export async function interrupted(tx: Tx, tripIds: readonly string[]): Promise<Set<string>> {
+  if (tripIds.length === 0) return new Set();
+  const rows = await tx<{ id: string }[]>`
+    select t.id from trip t where t.id = any(${[...tripIds]}::uuid[]) and (t.hold is not null or exists (select 1 from trip_event e where e.trip_id = t.id))`;
+  return new Set(rows.map((row) => row.id));
+}
+
+/** The first event before each of the trips that has any. */
+export async function firstEvents(
   tx: Tx,
   tripIds: readonly string[],
 ): Promise<{ readonly id: number; readonly tripId: string; readonly event: TripEvent }[]> {
   return [
     ...(await tx<
       { id: number; tripId: string; event: TripEvent }[]
-    >`select id, trip_id, event from trip_event where trip_id = any(${[...tripIds]}) order by id`),
+    >`select distinct on (trip_id) id, trip_id, event from trip_event where trip_id = any(${[...tripIds]}) order by trip_id, id`),
   ];
 }
 
@@ -229,14 +238,15 @@ export async function deleteEvents(tx: Tx, ids: readonly number[]): Promise<void
 
 /**
  * Writes trips back. Only rows whose fence is still the holder's are touched; the others' ids are missing from the
- * result: their lease is lost and nothing of theirs may be written. `keep` renews the lease, else it is given back.
+ * result: their lease is lost and nothing of theirs may be written. `keep` renews the lease, else it is given back, as is
+ * that of a trip that has been put to rest meanwhile. The result says by id whether the lease is still held.
  */
 export async function saveTrips(
   tx: Tx,
   trips: readonly { readonly held: HeldTrip; readonly trip: Trip; readonly keep: boolean }[],
   ask: { readonly holder: string; readonly now: Instant; readonly leaseMs: number },
-): Promise<Set<string>> {
-  if (trips.length === 0) return new Set();
+): Promise<Map<string, boolean>> {
+  if (trips.length === 0) return new Map();
   const iso = (at: Instant | null): string | null => (at === null ? null : new Date(at).toISOString());
   const rows = trips.map(({ held, trip, keep }) => ({
     id: trip.id,
@@ -254,26 +264,29 @@ export async function saveTrips(
     keep,
     ended: trip.state.kind === 'done' || trip.state.kind === 'stopped',
   }));
-  const saved = await tx<{ id: string }[]>`
+  const saved = await tx<{ id: string; held: boolean }[]>`
     update trip t set person_id = r.person_id, state = r.state, state_detail = r.state_detail, at = r.at, part = r.part, vars = r.vars, seq = r.seq, tries = r.tries, deal_id = r.deal_id,
       due_at = case when not r.ended then r.due_at end,
       ended_at = case when r.ended then ${ask.now}::timestamptz end,
-      lease_by = case when r.keep then t.lease_by end,
-      lease_until = case when r.keep then clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000}) end
+      lease_by = case when r.keep and t.hold is null then t.lease_by end,
+      lease_until = case when r.keep and t.hold is null then clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000}) end
     from jsonb_to_recordset(${tx.json(rows)}) as r(id uuid, fence bigint, person_id uuid, state text, state_detail jsonb, at int, part int, vars jsonb, seq int, tries int, deal_id uuid, due_at timestamptz, keep boolean, ended boolean)
-    where t.id = r.id and t.fence = r.fence and t.lease_by = ${ask.holder} returning t.id`;
-  return new Set(saved.map((row) => row.id));
+    where t.id = r.id and t.fence = r.fence and t.lease_by = ${ask.holder} returning t.id, t.lease_by is not null as held`;
+  return new Map(saved.map((row) => [row.id, row.held]));
 }
 
 /**
- * Makes trips due that have events before them. Comes after `saveTrips` in its transaction, as a statement of its own: an
- * event that was posted while `saveTrips` waited for the row is not in what that statement sees, but has to be in this one's.
+ * Makes trips due that have events before them, and gives their leases back, so that the event comes before the next line.
+ * Returns which they are. Comes after `saveTrips` in its transaction, as a statement of its own: an event that was posted
+ * while `saveTrips` waited for the row is not in what that statement sees, but has to be in this one's.
  */
-export async function dueWhereCalled(tx: Tx, tripIds: readonly string[], now: Instant): Promise<void> {
-  if (tripIds.length === 0) return;
-  await tx`
-    update trip t set due_at = ${now} from (select distinct trip_id from trip_event where trip_id = any(${[...tripIds]}::uuid[])) e
-    where t.id = e.trip_id and t.ended_at is null and (t.due_at is null or t.due_at > ${now})`;
+export async function dueWhereCalled(tx: Tx, tripIds: readonly string[], now: Instant): Promise<string[]> {
+  if (tripIds.length === 0) return [];
+  const rows = await tx<{ id: string }[]>`
+    update trip t set due_at = ${now}, lease_by = null, lease_until = null
+    from (select distinct trip_id from trip_event where trip_id = any(${[...tripIds]}::uuid[])) e
+    where t.id = e.trip_id and t.ended_at is null returning t.id`;
+  return rows.map((row) => row.id);
 }
 
 export async function insertJournal(tx: Tx, entries: readonly { readonly tripId: string; readonly entry: JournalEntry }[]): Promise<void> {

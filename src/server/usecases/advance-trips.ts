@@ -5,7 +5,17 @@ import { chooseCurrent, type Fact } from '../../core/facts';
 import { transact, type Tx } from '../db';
 import { factsOf, insertTrialFacts, trialFactsOf } from '../store/facts';
 import { loadDeals, loadViews } from '../store/records';
-import { claimTrips, deleteEvents, dueWhereCalled, eventsOf, insertJournal, saveTrips, wakeOnChange, type HeldTrip } from '../store/trips';
+import {
+  claimTrips,
+  deleteEvents,
+  dueWhereCalled,
+  firstEvents,
+  insertJournal,
+  interrupted,
+  saveTrips,
+  wakeOnChange,
+  type HeldTrip,
+} from '../store/trips';
 import { applyCommands, type TripCommand } from './commands';
 import { loadPlans } from './library';
 import { answerRequest } from './requests';
@@ -23,7 +33,8 @@ export interface WorkerAsk {
 interface Going {
   readonly held: HeldTrip;
   trip: Trip;
-  events: { readonly id: number; readonly event: TripEvent }[];
+  /** what was posted before it */
+  posted: { readonly id: number; readonly event: TripEvent } | undefined;
   next: TripEvent | undefined;
   request: Request | undefined;
   rounds: number;
@@ -39,22 +50,17 @@ export async function advanceTrips(world: World, ask: WorkerAsk): Promise<number
   const now = await world.clock.now();
   const claimed = await claimTrips(world.db, { holder: ask.holder, now, leaseMs: ask.leaseMs, limit: ask.batch });
   if (claimed.length === 0) return 0;
-  const events = await eventsOf(
+  const events = await firstEvents(
     world.db,
     claimed.map((held) => held.trip.id),
   );
   const [planOf, space] = await Promise.all([loadPlans(world.db, claimed), workspace(world.db)]);
   const time: WorkspaceTime = { zone: space.zone, daysOff: new Set(space.daysOff) };
-  const eventsByTrip = new Map<string, { id: number; event: TripEvent }[]>();
-  for (const { tripId, id, event } of events) {
-    const list = eventsByTrip.get(tripId);
-    if (list) list.push({ id, event });
-    else eventsByTrip.set(tripId, [{ id, event }]);
-  }
+  const posted = new Map(events.map((event) => [event.tripId, event]));
   let going: Going[] = claimed.map((held) => ({
     held,
     trip: held.trip,
-    events: eventsByTrip.get(held.trip.id) ?? [],
+    posted: posted.get(held.trip.id),
     next: undefined,
     request: undefined,
     rounds: 0,
@@ -97,8 +103,13 @@ async function moveAll(
   views: ReadonlyMap<string, RecordView>,
   planOf: Awaited<ReturnType<typeof loadPlans>>,
 ): Promise<Going[]> {
-  const moved: { entry: Going; result: Advance; used: number[]; keep: boolean }[] = [];
+  const moved: { entry: Going; result: Advance; used: number | undefined; keep: boolean }[] = [];
   const lines = new Map<string, string[]>();
+  // Finding out takes its time: what was asked for is taken in, but whoever is to rest or to end goes no further.
+  const halted = await interrupted(
+    world.db,
+    going.filter((entry) => entry.next).map((entry) => entry.trip.id),
+  );
   for (const entry of going) {
     const plan = planOf(entry.held);
     const view = views.get(entry.trip.id) ?? views.get(entry.trip.record.id);
@@ -106,23 +117,15 @@ async function moveAll(
       world.log.error('trip without plan or record', { trip: entry.trip.id });
       continue;
     }
-    const used: number[] = [];
-    let event = entry.next;
-    if (!event) {
-      const posted = entry.events.shift();
-      if (posted) {
-        used.push(posted.id);
-        event = posted.event;
-      }
-    }
-    event = withBatchLines(event, entry.request, lines);
+    const used = entry.next ? undefined : entry.posted;
+    let event = withBatchLines(entry.next ?? used?.event, entry.request, lines);
     event ??= entry.trip.state.kind === 'asking' ? { kind: 'overdue' } : { kind: 'go' };
-    const result = safely(world, entry, () => advance(plan, entry.trip, event, now, view, time));
+    const result = safely(world, entry, () => advance(plan, entry.trip, event, now, view, time, halted.has(entry.trip.id)));
     for (const command of result.commands)
       if (command.kind === 'keep message' && command.composed.personalLine !== null)
         lines.set(command.template, [command.composed.personalLine, ...(lines.get(command.template) ?? [])]);
-    const more = result.request !== undefined || result.reload || result.trip.state.kind === 'ready' || entry.events.length > 0;
-    moved.push({ entry, result, used, keep: more && entry.rounds < MAX_ROUNDS });
+    const more = result.request !== undefined || result.reload || result.trip.state.kind === 'ready';
+    moved.push({ entry, result, used: used?.id, keep: more && entry.rounds < MAX_ROUNDS });
   }
   const saved = await transact(world.db, async (tx) => {
     const ok = await saveTrips(
@@ -137,22 +140,21 @@ async function moveAll(
     );
     await deleteEvents(
       tx,
-      kept.flatMap(({ used }) => used),
+      kept.flatMap(({ used }) => used ?? []),
     );
-    await dueWhereCalled(tx, [...ok], now);
+    for (const id of await dueWhereCalled(tx, [...ok.keys()], now)) ok.set(id, false);
     await applyAll(tx, kept, now);
     return ok;
   });
   const goOn: Going[] = [];
-  for (const { entry, result, keep } of moved) {
-    if (!saved.has(entry.trip.id)) {
-      world.log.warn('lease lost', { trip: entry.trip.id });
-      continue;
-    }
-    if (!keep) continue;
+  for (const { entry, result, used } of moved) {
+    const held = saved.get(entry.trip.id);
+    if (held === undefined) world.log.warn('lease lost', { trip: entry.trip.id });
+    if (held !== true) continue;
     entry.trip = mergedTrip(result);
     entry.request = result.request;
     entry.next = undefined;
+    if (used !== undefined) entry.posted = undefined;
     entry.rounds += 1;
     goOn.push(entry);
   }

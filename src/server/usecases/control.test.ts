@@ -124,6 +124,27 @@ test('after a long rest touches leave in office hours, two minutes apart, and ke
   }
 });
 
+test.each([
+  ['put to rest', pauseFlow, 'ready', ['take in: taken in from hand', 'look up: nothing usable from 2 providers']],
+  [
+    'ended',
+    endAll,
+    'stopped',
+    ['take in: taken in from hand', 'look up: nothing usable from 2 providers', 'note: ended with all others by Ines Okafor-Brandt'],
+  ],
+])('trips that a worker has in hand while their flow is %s do not go on to the next line', async (_, strike, state, lines) => {
+  world.outside.provider = async () => {
+    await strike(world, ines, id, true);
+    return { value: null, confidence: 0, tookMs: 1 };
+  };
+  const id = await made('look up email with "Work e-mail"\nnote "on"\n');
+  await startOn(world, ines, id, await people(1));
+  await drain();
+  const [row] = (await trips(world, { flowId: id })).items;
+  expect((await trip(world, row?.id ?? '')).journal.map((entry) => `${entry.verb}: ${entry.says}`)).toEqual(lines);
+  expect(row?.state).toBe(state);
+});
+
 test('however many start at once, no more begin at first than a release lets', async () => {
   const id = await made('note "on"\n', { firstN: 5 });
   const ids = await people(24);

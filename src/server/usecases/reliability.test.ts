@@ -252,7 +252,7 @@ test('an event that comes while the trip is being written is not lost', async ()
     first: (tx) => postEvent(tx, trip.id, { kind: 'signal' }, world.now),
     second: async (tx) => {
       const saved = await saveTrips(tx, [{ held: held!, trip: waiting, keep: false }], { holder: 'one', now: world.now, leaseMs: 60_000 });
-      await dueWhereCalled(tx, [...saved], world.now);
+      await dueWhereCalled(tx, [...saved.keys()], world.now);
       return saved.size;
     },
   });
