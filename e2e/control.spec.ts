@@ -60,7 +60,7 @@ test('a flow rests and goes on, what is under way moves to a newer version, and 
   await page.goto(`/flows/${id}`);
   const lines = page.getByRole('list', { name: 'Lines of the flow' });
   await lines.getByRole('button', { name: '“first”' }).click();
-  await page.getByRole('textbox', { name: 'New condition' }).fill('"second"');
+  await page.getByRole('textbox', { name: 'New formula' }).fill('"second"');
   await page.keyboard.press('Enter');
   await expect(lines).toContainText('“second”');
   await page.getByRole('button', { name: 'Release …' }).click();

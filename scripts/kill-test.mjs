@@ -86,8 +86,9 @@ try {
     1200,
   );
   say(`${approved} messages approved; ${BLOWS} blows on ${world.crew.length} workers, database and relay (seed ${SEED})`);
-  // Two minutes apart, inside office hours: many days. The clock walks from send to send while workers die.
-  await api('POST', '/clock', { byMs: 30 * 86_400_000 });
+  // Two minutes apart, inside office hours: many days, and more for those whose worker died and who take their turn again.
+  // The clock walks from send to send while workers die.
+  await api('POST', '/clock', { byMs: 60 * 86_400_000 });
 
   const chance = random(SEED);
   const fault = (mode, share = 1) =>

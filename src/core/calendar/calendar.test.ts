@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { addWorkingDays, dayKey, isWorkingDay, nextSlot, SLOT_MS, zoneOf, type SlotBook, type WorkingTime } from './index';
+import { addWorkingDays, dayKey, isWorkingDay, nextSlot, SLOT_MS, workingDaysFrom, zoneOf, type SlotBook, type WorkingTime } from './index';
 
 const at = (iso: string): number => Date.parse(iso);
 const london: WorkingTime = {
@@ -93,6 +93,24 @@ describe('the next slot', () => {
       { numRuns: 40 },
     );
   });
+});
+
+test('working days in a row are those that come by adding one at a time, in every zone', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: Date.parse('2026-01-01'), max: Date.parse('2027-12-31') }),
+      fc.constantFrom('Europe/London', 'America/Los_Angeles', 'Pacific/Auckland'),
+      fc.uniqueArray(fc.integer({ min: 0, max: 90 }), { maxLength: 6 }),
+      (from, zone, off) => {
+        const daysOff = new Set(off.map((days) => dayKey(from + days * 86_400_000, zone)));
+        const first = addWorkingDays(from, 1, { zone, daysOff });
+        const stepped: string[] = [];
+        for (let day = first; stepped.length < 40; day = addWorkingDays(day, 1, { zone, daysOff })) stepped.push(dayKey(day, zone));
+        expect(workingDaysFrom(dayKey(first, zone), 40, daysOff)).toEqual(stepped);
+      },
+    ),
+    { numRuns: 30 },
+  );
 });
 
 describe('zones', () => {

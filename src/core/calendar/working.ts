@@ -10,6 +10,7 @@ export interface WorkingTime {
   readonly daysOff: ReadonlySet<string>;
 }
 
+const DAY_MS = 86_400_000;
 const local = (at: Instant, zone: string): DateTime => DateTime.fromMillis(at, { zone });
 
 const two = (value: number): string => (value < 10 ? `0${value}` : String(value));
@@ -34,6 +35,17 @@ export function addWorkingDays(at: Instant, days: number, time: Pick<WorkingTime
     if (isWorkingDay(day.toMillis(), time)) left--;
   }
   return day.toMillis();
+}
+
+/** So many working days in a row, the given one first: local dates, whatever the zone. */
+export function workingDaysFrom(day: string, count: number, daysOff: ReadonlySet<string>): readonly string[] {
+  const out: string[] = [];
+  for (let at = Date.parse(day); out.length < count; at += DAY_MS) {
+    const date = new Date(at);
+    const key = date.toISOString().slice(0, 10);
+    if (out.length === 0 || (date.getUTCDay() % 6 !== 0 && !daysOff.has(key))) out.push(key);
+  }
+  return out;
 }
 
 /** The first instant at or after `at` inside working time. */

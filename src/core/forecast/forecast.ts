@@ -1,5 +1,5 @@
 import { assert, chance, type Chance, type Instant } from '../base';
-import { addWorkingDays, dayKey, intoWorkingTime, type WorkingTime } from '../calendar';
+import { dayKey, intoWorkingTime, workingDaysFrom, type WorkingTime } from '../calendar';
 import { END, type Instruction, type Plan } from '../flow/plan';
 
 /** Middle and the range in which nine of ten runs lie. */
@@ -83,9 +83,10 @@ export function forecast(plan: Plan, ask: ForecastAsk): Forecast {
   assert(ask.records >= 0 && Number.isInteger(ask.records), 'a forecast is for a whole number of records');
   const seen = new Map(ask.seen.map((line) => [line.mark, line]));
   const draw = chance(ask.seed ?? 1);
-  const days = workingDays(ask.from, ask.time);
+  const days = workingDaysFrom(dayKey(intoWorkingTime(ask.from, ask.time), ask.time.zone), MOST_DAYS, ask.time.daysOff);
   const runs = Array.from({ length: ask.runs ?? RUNS }, () => oneRun(plan, ask, seen, draw));
-  const busy = days.map((day, i) => ({ day, sends: range(runs.map((run) => run.perDay[i] ?? 0)) }));
+  const needed = Math.max(...runs.map((run) => run.perDay.length), 0);
+  const busy = days.slice(0, needed).map((day, i) => ({ day, sends: range(runs.map((run) => run.perDay[i] ?? 0)) }));
   const last = busy.findLastIndex((entry) => entry.sends.high > 0);
   const first = busy.findIndex((entry) => entry.sends.high > 0);
   return {
@@ -179,7 +180,7 @@ function part(
 
 /** Puts the messages on working days: as many a day as may begin and may be sent, the others wait. */
 function spread(run: Run, touches: readonly { readonly day: number; readonly trips: number }[], ask: ForecastAsk): void {
-  const due = new Array<number>(MOST_DAYS).fill(0);
+  const due: number[] = [];
   const share = ask.beginPerDay !== undefined && ask.records > 0 ? Math.min(1, ask.beginPerDay / ask.records) : 1;
   for (const touch of touches) {
     let left = touch.trips;
@@ -190,7 +191,7 @@ function spread(run: Run, touches: readonly { readonly day: number; readonly tri
     }
   }
   let waiting = 0;
-  for (let day = 0; day < MOST_DAYS; day++) {
+  for (let day = 0; day < MOST_DAYS && (waiting > 0 || day < due.length); day++) {
     waiting += due[day] ?? 0;
     const sent = Math.min(waiting, ask.sendsPerDay);
     run.perDay.push(sent);
@@ -198,14 +199,8 @@ function spread(run: Run, touches: readonly { readonly day: number; readonly tri
   }
 }
 
-function workingDays(from: Instant, time: WorkingTime): readonly string[] {
-  const out: string[] = [];
-  for (let at = intoWorkingTime(from, time); out.length < MOST_DAYS; at = addWorkingDays(at, 1, time)) out.push(dayKey(at, time.zone));
-  return out;
-}
-
 function range(values: readonly number[]): Range {
-  const sorted = [...values].sort((a, b) => a - b);
+  const sorted = Float64Array.from(values).sort();
   const at = (share: number): number => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? 0;
   return { low: at(0.05), mid: at(0.5), high: at(0.95) };
 }

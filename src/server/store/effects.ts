@@ -30,28 +30,58 @@ export async function insertSend(
     values (${effect.id}, 'send', ${effect.key}, 'planned', ${effect.tripId}, ${effect.personId}, ${effect.messageId}, ${effect.mailbox}, ${effect.dueAt}, ${now}) on conflict (key) do nothing`;
 }
 
-/** Slots of a mailbox from an instant on: what is taken, planned or used. */
-export async function takenSlots(tx: Tx, mailbox: string, from: Instant): Promise<Instant[]> {
-  const rows = await tx<
-    { dueAt: Instant }[]
-  >`select due_at from effect where kind = 'send' and mailbox = ${mailbox} and due_at >= ${from} and state in ('planned', 'started', 'done', 'in doubt')`;
-  return rows.map((row) => row.dueAt);
+/** Slots of a mailbox from an instant on, with their local day: what is taken, planned or used. */
+export async function takenSlots(
+  tx: Tx,
+  box: { readonly name: string; readonly zone: string },
+  from: Instant,
+): Promise<{ readonly at: Instant; readonly day: string }[]> {
+  return [
+    ...(await tx<{ at: Instant; day: string }[]>`
+    select due_at as at, to_char(due_at at time zone ${box.zone}, 'YYYY-MM-DD') as day from effect
+    where kind = 'send' and mailbox = ${box.name} and due_at >= ${from} and state in ('planned', 'started', 'done', 'in doubt')`),
+  ];
 }
 
-/**
- * Takes due sends for one holder. None of a flow that rests, and none while an earlier touch of its conversation is still to
- * leave: after a standstill several may be due at once.
- */
+/** What keeps a due send back: its flow rests, or an earlier touch of its conversation is still to leave. */
+const mayGo = (tx: Tx): ReturnType<Tx> => tx`
+  not exists (select 1 from trip t join flow f on f.id = t.flow_id where t.id = effect.trip_id and f.paused_at is not null)
+  and not exists (select 1 from message m join message b on b.thread_id = m.thread_id and b.trip_id = m.trip_id and b.touch < m.touch join effect o on o.message_id = b.id
+    where m.id = effect.message_id and o.state in ('planned', 'started'))
+  and (effect.lease_until is null or effect.lease_until < clock_timestamp())`;
+
+/** Mailboxes with sends that should have left before then, and could. */
+export async function lateMailboxes(tx: Tx, before: Instant): Promise<string[]> {
+  const rows = await tx<
+    { mailbox: string }[]
+  >`select distinct mailbox from effect where kind = 'send' and state = 'planned' and due_at < ${before} and ${mayGo(tx)}`;
+  return rows.map((row) => row.mailbox);
+}
+export interface LateSend {
+  readonly id: string;
+  readonly mailbox: string;
+  readonly personId: string;
+  readonly threadId: string;
+  readonly dueAt: Instant;
+}
+/** The longest overdue of them, locked until the transaction ends. */
+export async function lateSends(tx: Tx, mailbox: string, before: Instant, limit: number): Promise<LateSend[]> {
+  return [
+    ...(await tx<LateSend[]>`
+    select effect.id, effect.mailbox, effect.person_id, own.thread_id, effect.due_at from effect join message own on own.id = effect.message_id
+    where effect.kind = 'send' and effect.mailbox = ${mailbox} and effect.state = 'planned' and effect.due_at < ${before} and own.thread_id is not null and ${mayGo(tx)}
+    order by effect.due_at limit ${limit} for update of effect skip locked`),
+  ];
+}
+
+/** Takes sends that became due at or after `since` for one holder. */
 export async function claimSends(
   tx: Tx,
-  ask: { readonly holder: string; readonly now: Instant; readonly leaseMs: number; readonly limit: number },
+  ask: { readonly holder: string; readonly now: Instant; readonly since: Instant; readonly leaseMs: number; readonly limit: number },
 ): Promise<HeldSend[]> {
   return [
     ...(await tx<HeldSend[]>`
-    with due as (select id from effect where kind = 'send' and state = 'planned' and due_at <= ${ask.now} and (lease_until is null or lease_until < clock_timestamp())
-      and not exists (select 1 from trip t join flow f on f.id = t.flow_id where t.id = effect.trip_id and f.paused_at is not null)
-      and not exists (select 1 from message m join message b on b.thread_id = m.thread_id and b.trip_id = m.trip_id and b.touch < m.touch join effect o on o.message_id = b.id
-        where m.id = effect.message_id and o.state in ('planned', 'started')) order by due_at limit ${ask.limit} for update skip locked)
+    with due as (select id from effect where kind = 'send' and state = 'planned' and due_at between ${ask.since} and ${ask.now} and ${mayGo(tx)} order by due_at limit ${ask.limit} for update skip locked)
     update effect e set lease_by = ${ask.holder}, lease_until = clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000}), fence = e.fence + 1 from due where e.id = due.id
     returning e.id, e.message_id, e.mailbox, e.trip_id, e.person_id, e.due_at, e.attempts, e.fence`),
   ];

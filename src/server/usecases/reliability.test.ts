@@ -217,7 +217,7 @@ test('random crashes of two workers, over and over: every mail arrives once', as
 test('two workers never hold the same send or trip', async () => {
   await approved(8);
   await slotsDue(world);
-  const claim = { now: world.now, leaseMs: 60_000, limit: 5 };
+  const claim = { now: world.now, since: world.now - 3_600_000, leaseMs: 60_000, limit: 5 };
   const [one, two] = await Promise.all([
     claimSends(world.db, { ...claim, holder: 'one' }),
     claimSends(world.db, { ...claim, holder: 'two' }),

@@ -17,7 +17,7 @@ import {
 import { findPerson } from '../store/records';
 import type { SendOutcome } from '../ports';
 import { afterDropped, afterRefused, afterSent } from './sent';
-import { postpone, replan } from './touches';
+import { postpone, replan, replanLate } from './touches';
 import type { World } from './world';
 
 export interface SendAsk {
@@ -29,10 +29,7 @@ export interface SendAsk {
 
 const DEFER_MS = 10 * 60_000;
 const MAX_ATTEMPTS = 5;
-/**
- * What is later than this, after a rest of the flow or a standstill, gets a new slot: leaving at once it would leave at
- * night, in a burst, or on the heels of the touch before it.
- */
+/** What is later than this gets a new slot. */
 const LATE_MS = 15 * 60_000;
 
 export const unsubscribeCode = (secret: string, messageId: string): string =>
@@ -43,10 +40,12 @@ export function unsubscribeCodeFits(secret: string, messageId: string, code: str
   return want.length === got.length && timingSafeEqual(want, got);
 }
 
-/** Sends what is due from the ledger: rules checked at the moment of sending, bytes kept first, then handed over once. Returns how many were claimed. */
+/** Sends what is due from the ledger: rules checked at the moment of sending, bytes kept first, then handed over once. Returns how many were claimed or given another slot. */
 export async function sendDue(world: World, ask: SendAsk): Promise<number> {
   const now = await world.clock.now();
-  const held = await claimSends(world.db, { holder: ask.holder, now, leaseMs: ask.leaseMs, limit: ask.batch });
+  const since = now - LATE_MS;
+  const moved = await replanLate(world.db, since, now);
+  const held = await claimSends(world.db, { holder: ask.holder, now, since, leaseMs: ask.leaseMs, limit: ask.batch });
   const limit = pLimit(ask.calls);
   await Promise.all(
     held.map((send) =>
@@ -59,7 +58,7 @@ export async function sendDue(world: World, ask: SendAsk): Promise<number> {
       }),
     ),
   );
-  return held.length;
+  return moved + held.length;
 }
 
 async function sendOne(world: World, send: HeldSend, ask: SendAsk, now: Instant): Promise<void> {
@@ -112,7 +111,6 @@ async function mayLeave(
   if (thread.state === 'answered' || thread.state === 'ended') return { kind: 'drop', why: `the conversation is ${thread.state}` };
   if (thread.state === 'paused' && thread.pausedUntil !== null && thread.pausedUntil > now)
     return { kind: 'later', at: thread.pausedUntil, why: 'out of office' };
-  if (now - send.dueAt > LATE_MS) return { kind: 'later', at: now, why: 'its time had passed: it takes its turn again' };
   const gapMs = ((await listMailboxes(tx)).find((box) => box.name === send.mailbox)?.personGapDays ?? 0) * 86_400_000;
   const last = gapMs > 0 ? await lastOtherSend(tx, send.personId, thread.id, now - gapMs) : null;
   return last === null ? { kind: 'go' } : { kind: 'later', at: last + gapMs, why: 'written to in another flow lately' };

@@ -2,8 +2,8 @@ import { stableId, type Instant } from '../../core/base';
 import { addWorkingDays, dayKey, nextSlot, zoneOf, type SlotBook, type WorkingTime } from '../../core/calendar';
 import type { PlannedTouch } from '../../core/engine';
 import type { FollowUpPlan } from '../../core/writer';
-import type { Tx } from '../db';
-import { insertSend, moveSend, plannedOfThread, takenSlots } from '../store/effects';
+import { transact, type Db, type Tx } from '../db';
+import { insertSend, lateMailboxes, lateSends, moveSend, plannedOfThread, takenSlots } from '../store/effects';
 import { insertMessage, insertThread, lastConversation, lockMailbox, planMessage, setThread, type MailboxRow } from '../store/messages';
 import { loadViews } from '../store/records';
 import { rfcIdOf } from './message-id';
@@ -42,13 +42,13 @@ async function openBook(tx: Tx, mailbox: string, now: Instant): Promise<OpenBook
   if (known) return known;
   const box = await lockMailbox(tx, mailbox);
   if (!box) return undefined;
-  const slots = await takenSlots(tx, box.name, now - 36 * 3_600_000);
+  const slots = await takenSlots(tx, box, now - 36 * 3_600_000);
   const perDay = new Map<string, number>();
-  for (const slot of slots) {
-    const key = dayKey(slot, box.zone);
-    perDay.set(key, (perDay.get(key) ?? 0) + 1);
-  }
-  const made: OpenBook = { box, book: { taken: new Set(slots), perDay, dailyLimit: box.dailyLimit, zone: box.zone } };
+  for (const { day } of slots) perDay.set(day, (perDay.get(day) ?? 0) + 1);
+  const made: OpenBook = {
+    box,
+    book: { taken: new Set(slots.map((slot) => slot.at)), perDay, dailyLimit: box.dailyLimit, zone: box.zone },
+  };
   own.set(mailbox, made);
   return made;
 }
@@ -140,6 +140,26 @@ export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promis
     );
     refs.push(rfcIdOf(touch.messageId));
   }
+}
+
+/** How many overdue sends get new slots in one transaction. */
+const LATE_BATCH = 200;
+
+/**
+ * Gives sends that should have left before then the next free slots, in their order. Returns how many. After a rest of the
+ * flow or a standstill, leaving at once they would leave at night, in a burst, or on the heels of the touch before them.
+ */
+export async function replanLate(db: Db, before: Instant, now: Instant): Promise<number> {
+  let moved = 0;
+  for (const mailbox of await lateMailboxes(db, before))
+    moved += await transact(db, async (tx) => {
+      // The mailbox first, then its sends: the order in which everybody locks them.
+      await lockMailbox(tx, mailbox);
+      const late = await lateSends(tx, mailbox, before, LATE_BATCH);
+      for (const send of late) await postpone(tx, send, send.threadId, now, now);
+      return late.length;
+    });
+  return moved;
 }
 
 /**

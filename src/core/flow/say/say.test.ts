@@ -98,6 +98,19 @@ describe('parts that can be changed', () => {
     expect(changed).toContain('when fit.points >= 80');
   });
 
+  test('what decides is a condition, what is worked out a formula', () => {
+    const edits = (line: string) =>
+      parseFlow(`flow "T"\nabout person\n\ntake in from hand\n${line}\n`)
+        .tree.lines.flatMap(sayLine)
+        .flatMap((part) => part.edit?.slot ?? []);
+    expect(edits('keep when email != null')).toEqual(['condition']);
+    expect(edits('wait for status = "won", at most 2 days')).toEqual(['condition', 'duration']);
+    expect(edits('note "Worth a look: " + name')).toEqual(['formula']);
+    expect(edits('set status = "won"')).toEqual(['formula']);
+    expect(edits('keep when email != null\n  else set status = "lost"')).toEqual(['condition', 'formula']);
+    expect(edits('tell "north" name')).toEqual(['addressee', 'formula']);
+  });
+
   test('names are quoted as they must be', () => {
     const team = editable.find((edit) => edit.slot === 'team');
     expect(team && partText(team, 'the "best"')).toBe('"the \\"best\\""');

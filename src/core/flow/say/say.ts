@@ -18,6 +18,8 @@ import { sayFeel } from './feel';
 /** What kind of thing a part of a sentence is: it decides what may be put in its place. */
 export type PartSlot =
   | 'condition'
+  /** a text, a number or a day worked out */
+  | 'formula'
   | 'number'
   | 'scorecard'
   | 'template'
@@ -55,11 +57,13 @@ const named = (name: Named, slot: PartSlot, text = name.text): Part => ({
   edit: { from: name.from, to: name.to, slot, source: name.text, quoted: true },
 });
 const word = (name: Word | undefined): readonly Part[] => (name ? [plain('as'), value(name.text)] : []);
-const condition = (expr: Expr): Part => ({
+const feel = (expr: Expr, slot: 'condition' | 'formula'): Part => ({
   text: expr.parsed.expr ? sayFeel(expr.parsed.expr) : expr.parsed.text || '…',
   role: 'value',
-  edit: { from: expr.from, to: expr.to, slot: 'condition', source: expr.parsed.text, quoted: false },
+  edit: { from: expr.from, to: expr.to, slot, source: expr.parsed.text, quoted: false },
 });
+const condition = (expr: Expr): Part => feel(expr, 'condition');
+const formula = (expr: Expr): Part => feel(expr, 'formula');
 const bar = (amount: Span & { readonly value: number }, text: string, source = text): Part => ({
   text,
   role: 'value',
@@ -90,7 +94,7 @@ function sayWait(until: WaitFor): readonly Part[] {
         ...(until.readerTime ? [plain('in the reader’s time')] : []),
       ];
     case 'date':
-      return [plain('until'), condition(until.date)];
+      return [plain('until'), formula(until.date)];
     case 'reply':
       return [plain('for a reply to'), value(until.message.text), ...limit];
     case 'condition':
@@ -140,7 +144,7 @@ function sayStep(step: Step): readonly Part[] {
         condition(step.when),
         ...(step.unless ? [plain('unless'), value(step.unless.map((screen) => screen.text).join(', '))] : []),
         ...(step.otherwise
-          ? [plain('· else set'), value(fieldWords(step.otherwise.field.text)), plain('to'), condition(step.otherwise.value)]
+          ? [plain('· else set'), value(fieldWords(step.otherwise.field.text)), plain('to'), formula(step.otherwise.value)]
           : []),
       ];
     case 'match':
@@ -173,9 +177,9 @@ function sayStep(step: Step): readonly Part[] {
     case 'assign':
       return [verb('Assign'), plain(step.what ? `${step.what.text} in turn among` : 'in turn among'), named(step.team, 'team')];
     case 'set':
-      return [verb('Set'), value(fieldWords(step.assignment.field.text)), plain('to'), condition(step.assignment.value)];
+      return [verb('Set'), value(fieldWords(step.assignment.field.text)), plain('to'), formula(step.assignment.value)];
     case 'note':
-      return [verb('Note'), condition(step.text)];
+      return [verb('Note'), formula(step.text)];
     case 'write':
       return [
         verb('Write'),
@@ -209,7 +213,7 @@ function sayStep(step: Step): readonly Part[] {
     case 'sort':
       return [
         verb('Sort'),
-        condition(step.text),
+        formula(step.text),
         plain('as'),
         value(step.labels.map((label) => label.name.text).join(', ')),
         ...word(step.as),
@@ -224,7 +228,7 @@ function sayStep(step: Step): readonly Part[] {
           ].join(' and '),
         ),
         plain('from'),
-        condition(step.text),
+        formula(step.text),
         ...word(step.as),
       ];
     case 'move':
@@ -234,7 +238,7 @@ function sayStep(step: Step): readonly Part[] {
         verb('Tell'),
         step.who.kind === 'role' ? value(step.who.name.text) : named(step.who.name, 'addressee'),
         ...(step.byEmail ? [plain('by e-mail')] : []),
-        condition(step.text),
+        formula(step.text),
         ...(step.paper ? [plain('with'), value(step.paper.text)] : []),
       ];
     case 'hand over':

@@ -36,8 +36,9 @@ export function PartEditor({ was, now, at, text, library, onChange, onClose }: P
     : choices
       ? undefined
       : problemAt(result(typed), part.edit.from, typed.length + 2, library);
-  const options =
-    part.edit.slot === 'condition' ? (completeAt(`keep when ${typed}`, `keep when ${typed}`.length, library)?.options ?? []) : [];
+  const isFeel = part.edit.slot === 'condition' || part.edit.slot === 'formula';
+  const before = `${part.edit.slot === 'formula' ? 'note' : 'keep when'} ${typed}`;
+  const options = isFeel ? (completeAt(before, before.length, library)?.options ?? []) : [];
   return (
     <Popover open anchorReference="anchorPosition" anchorPosition={at} onClose={onClose}>
       {now && now.edit.source !== was.edit.source ? (
@@ -69,7 +70,7 @@ export function PartEditor({ was, now, at, text, library, onChange, onClose }: P
         </div>
       ) : (
         <form
-          style={{ padding: 12, width: part.edit.slot === 'condition' ? 420 : 240 }}
+          style={{ padding: 12, width: isFeel ? 420 : 240 }}
           onSubmit={(event) => {
             event.preventDefault();
             if (wrong === undefined) take(typed);
@@ -85,7 +86,7 @@ export function PartEditor({ was, now, at, text, library, onChange, onClose }: P
             onFocus={(event) => {
               event.target.select();
             }}
-            slotProps={{ htmlInput: { 'aria-label': `New ${part.edit.slot}`, className: part.edit.slot === 'condition' ? 'code' : '' } }}
+            slotProps={{ htmlInput: { 'aria-label': `New ${part.edit.slot}`, className: isFeel ? 'code' : '' } }}
           />
           <p className={`small ${wrong ? 'in-brick' : 'quiet'}`} style={{ marginTop: 6 }} role={wrong ? 'alert' : undefined}>
             {wrong ?? `${SLOT_HELP[part.edit.slot]} · Enter takes it over`}
