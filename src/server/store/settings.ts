@@ -20,6 +20,13 @@ export async function clockOffset(tx: Tx): Promise<number> {
   const value = await getSetting(tx, 'clock offset');
   return typeof value === 'number' ? value : 0;
 }
+/** Moves the demo's clock on from where it was; false when somebody else has moved it meanwhile. */
+export async function moveClockOffset(tx: Tx, from: number, to: number): Promise<boolean> {
+  const rows = await tx`
+    insert into setting (key, value) values ('clock offset', ${tx.json(to)}) on conflict (key) do update set value = excluded.value
+    where setting.value = ${tx.json(from)} returning key`;
+  return rows.length > 0;
+}
 export async function clockTarget(tx: Tx): Promise<Instant | null> {
   const value = await getSetting(tx, 'clock target');
   return typeof value === 'number' ? value : null;

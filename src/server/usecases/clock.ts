@@ -1,5 +1,5 @@
 import type { Instant } from '../../core/base';
-import { clockOffset, clockTarget, lockClockWalk, putSetting } from '../store/settings';
+import { clockOffset, clockTarget, lockClockWalk, moveClockOffset, putSetting } from '../store/settings';
 import { nextSendDue } from '../store/effects';
 import { nextFlowClock } from '../store/flows';
 import { nextLookDue } from '../store/intakes';
@@ -33,14 +33,15 @@ export async function moveClock(world: World, byMs: number): Promise<ClockView> 
 
 /**
  * Walks the clock to its target: to the next due trip, send or answer, one after the other, letting `drain` work off what
- * is due at each. One walker at a time. Returns whether there was anything to walk.
+ * is due at each. One walker at a time: its lock is asked for at each step over the very connection that holds it, so that
+ * a walker whose connection was lost stops. Returns whether there was anything to walk.
  */
 export async function walkClock(world: World, drain: () => Promise<void>, isStopping: () => boolean): Promise<boolean> {
   if (!world.isDemo || (await clockTarget(world.db)) === null) return false;
   await world.db.begin(async (tx) => {
     if (!(await lockClockWalk(tx))) return;
     for (let step = 0; step < MAX_STEPS && !isStopping(); step++) {
-      const target = await clockTarget(world.db);
+      const target = await clockTarget(tx);
       if (target === null) return;
       await drain();
       let now = await world.clock.now();
@@ -57,8 +58,8 @@ export async function walkClock(world: World, drain: () => Promise<void>, isStop
         await putSetting(world.db, 'clock target', null);
         return;
       }
-      const to = Math.max(now, Math.min(next, target));
-      await putSetting(world.db, 'clock offset', (await clockOffset(world.db)) + (to - now));
+      const offset = await clockOffset(tx);
+      if (!(await moveClockOffset(world.db, offset, offset + Math.max(0, Math.min(next, target) - now)))) return;
     }
   });
   return true;

@@ -2,7 +2,6 @@
 import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { factsOf } from '../store/facts';
 import { digest, makeToken, sessionUser, signIn, signOut, tokenUser } from './access';
-import { moveClock, readClock, walkClock } from './clock';
 import { createFlow, flow, saveDraft, startOn, startTrial } from './flows';
 import { release } from './releases';
 import { merge, undoMerge } from './merge';
@@ -232,40 +231,5 @@ describe('sign-in', () => {
     const rows = await world.db<{ tokenHash: string }[]>`select token_hash from api_token`;
     expect(rows.map((row) => row.tokenHash)).toContain(digest(token));
     expect(JSON.stringify(rows)).not.toContain(token);
-  });
-});
-
-describe('the clock', () => {
-  test('moves only in the demo, only forward, and walks from one due thing to the next', async () => {
-    await expect(moveClock(world, 1000)).rejects.toThrow('only the demo');
-    let offset = 0;
-    const demo = {
-      ...world,
-      isDemo: true,
-      clock: {
-        now: async () => {
-          const [row] = await world.db<{ value: unknown }[]>`select value from setting where key = 'clock offset'`;
-          offset = typeof row?.value === 'number' ? row.value : 0;
-          return world.now + offset;
-        },
-      },
-    };
-    await expect(moveClock(demo, -5)).rejects.toThrow('moves forward');
-    const made = await createFlow(demo, ines, 'flow "Wait"\nabout person\n\ntake in from hand\nwait 2 days\nnote "after"\n');
-    await release(demo, ines, made.id);
-    const someone = await createPerson(demo, ines, { values: { name: 'Mara Quill' }, source: 'api' });
-    await startOn(demo, ines, made.id, [someone.id]);
-    const drain = async () => {
-      await testWorker(demo).drain();
-    };
-    await drain();
-    const before = await demo.clock.now();
-    await moveClock(demo, 3 * 86_400_000);
-    await walkClock(demo, drain, () => false);
-    expect((await readClock(demo)).target).toBeNull();
-    expect((await demo.clock.now()) - before).toBe(3 * 86_400_000);
-    const [row] = (await trips(demo, {})).items;
-    expect(row).toMatchObject({ state: 'done', endedAt: before + 2 * 86_400_000 });
-    expect(offset).toBeGreaterThan(0);
   });
 });
