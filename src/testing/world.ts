@@ -247,7 +247,7 @@ export function testWorker(world: World, holder = 'test', leaseMs = 60_000): { d
 
 /** Moves the clock to where the next slots are due, for sends that follow each other within a quarter of an hour; none is missed. */
 export async function slotsDue(world: TestWorld): Promise<void> {
-  world.now = ((await nextSendDue(world.db)) ?? Number.NaN) + 14 * 60_000;
+  world.now = ((await nextSendDue(world.db, world.now)) ?? Number.NaN) + 14 * 60_000;
 }
 
 /** An answer as it would come in by SMTP. */

@@ -276,8 +276,11 @@ export async function sendsByHour(tx: Tx, from: Instant, to: Instant): Promise<S
   ];
 }
 
-export async function nextSendDue(tx: Tx): Promise<Instant | null> {
-  const [row] = await tx<{ at: Instant | null }[]>`select min(due_at) as at from effect where kind = 'send' and state = 'planned'`;
+/** When the next send is due after an instant; what is overdue then says nothing of what comes. */
+export async function nextSendDue(tx: Tx, after: Instant): Promise<Instant | null> {
+  const [row] = await tx<
+    { at: Instant | null }[]
+  >`select min(due_at) as at from effect where kind = 'send' and state = 'planned' and due_at > ${after}`;
   return row?.at ?? null;
 }
 

@@ -232,7 +232,7 @@ export async function claimFlowClocks(tx: Tx, now: Instant): Promise<{ readonly 
     >`select k.flow_id, f.live_version_id as version_id from flow_clock k join flow f on f.id = k.flow_id where k.next_at <= ${now} and f.live_version_id is not null order by k.next_at for update of k skip locked`),
   ];
 }
-export async function nextFlowClock(tx: Tx): Promise<Instant | null> {
-  const [row] = await tx<{ at: Instant | null }[]>`select min(next_at) as at from flow_clock`;
+export async function nextFlowClock(tx: Tx, after: Instant): Promise<Instant | null> {
+  const [row] = await tx<{ at: Instant | null }[]>`select min(next_at) as at from flow_clock where next_at > ${after}`;
   return row?.at ?? null;
 }

@@ -87,8 +87,8 @@ export async function endLook(
     where id = ${id}`;
 }
 /** When a door will have something new by itself, by the workspace's clock. */
-export async function nextLookDue(tx: Tx): Promise<Instant | null> {
-  const [row] = await tx<{ at: Instant | null }[]>`select min(next_at) as at from intake where is_on and next_at is not null`;
+export async function nextLookDue(tx: Tx, after: Instant): Promise<Instant | null> {
+  const [row] = await tx<{ at: Instant | null }[]>`select min(next_at) as at from intake where is_on and next_at > ${after}`;
   return row?.at ?? null;
 }
 

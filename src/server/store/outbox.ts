@@ -83,10 +83,10 @@ export async function listWebhooks(tx: Tx): Promise<WebhookRow[]> {
   return [...(await tx<WebhookRow[]>`select name, url, secret from webhook order by name`)];
 }
 
-export async function nextCallDue(tx: Tx): Promise<Instant | null> {
+export async function nextCallDue(tx: Tx, after: Instant): Promise<Instant | null> {
   const [row] = await tx<
     { at: Instant | null }[]
-  >`select min(due_at) as at from effect where kind in ('hand over', 'tell') and state = 'planned'`;
+  >`select min(due_at) as at from effect where kind in ('hand over', 'tell') and state = 'planned' and due_at > ${after}`;
   return row?.at ?? null;
 }
 

@@ -226,9 +226,9 @@ export async function lockGatherGroup(
     order by (t.state_detail->'batch'->>'limit')::float8, t.id limit ${group.count} for update of t skip locked`),
   ];
 }
-/** When the first gathered trip has waited long enough. */
-export async function nextGatherDue(tx: Tx): Promise<Instant | null> {
-  const limits = (await gatherGroups(tx)).map((group) => group.limit);
+/** When the next gathered trip has waited long enough. */
+export async function nextGatherDue(tx: Tx, after: Instant): Promise<Instant | null> {
+  const limits = (await gatherGroups(tx)).map((group) => group.limit).filter((limit) => limit > after);
   return limits.length === 0 ? null : Math.min(...limits);
 }
 
@@ -346,8 +346,8 @@ export async function recentTrips(tx: Tx, flowId: string, limit: number): Promis
   }));
 }
 
-export async function nextTripDue(tx: Tx): Promise<Instant | null> {
-  const [row] = await tx<{ at: Instant | null }[]>`select min(due_at) as at from trip where due_at is not null and hold is null`;
+export async function nextTripDue(tx: Tx, after: Instant): Promise<Instant | null> {
+  const [row] = await tx<{ at: Instant | null }[]>`select min(due_at) as at from trip where due_at > ${after} and hold is null`;
   return row?.at ?? null;
 }
 

@@ -22,8 +22,9 @@ afterEach(() => world.close());
 const drain = async (): Promise<void> => {
   await testWorker(demo).drain();
 };
+let flowNo = 0;
 async function waiting(lines: string): Promise<void> {
-  const made = await createFlow(demo, ines, `flow "Wait"\nabout person\n\ntake in from hand\n${lines}`);
+  const made = await createFlow(demo, ines, `flow "Wait ${++flowNo}"\nabout person\n\ntake in from hand\n${lines}`);
   await release(demo, ines, made.id);
   const someone = await createPerson(demo, ines, { values: { name: 'Mara Quill' }, source: 'api' });
   await startOn(demo, ines, made.id, [someone.id]);
@@ -69,6 +70,25 @@ test('a walker whose connection was lost goes no step further, and the next one 
   expect(days).toEqual([...days].sort((a, b) => a - b));
   expect(Math.max(...walked.filter((step) => step.by === 'first').map((step) => step.day))).toBe(3);
   expect((await trips(demo, {})).items.map((row) => [row.state, row.endedAt])).toEqual([['done', before + 12 * DAY]]);
+});
+
+test('what is overdue and cannot be worked off makes the clock leap over nothing', async () => {
+  await waiting('wait 1 day\nnote "a"\nwait 1 day\nnote "b"\nwait 1 day\nnote "c"\n');
+  await waiting('note "never"\n');
+  // Somebody else has this one in hand for long.
+  await world.db`update trip set state = 'ready', due_at = ${world.now}, ended_at = null, lease_by = 'another', lease_until = 'infinity' where state = 'done'`;
+  const before = await demo.clock.now();
+  await moveClock(demo, 5 * DAY);
+  const seen = new Set<number>();
+  await walkClock(
+    demo,
+    async () => {
+      seen.add(((await demo.clock.now()) - before) / DAY);
+      await drain();
+    },
+    () => false,
+  );
+  expect([...seen].filter(Number.isInteger)).toEqual([0, 1, 2, 3, 5]);
 });
 
 test('two who walk at once do not add up: one walks, the other leaves it to it', async () => {

@@ -49,7 +49,7 @@ export async function walkClock(world: World, drain: () => Promise<void>, isStop
       await drain();
       now = await world.clock.now();
       const due = await Promise.all(
-        [nextTripDue, nextSendDue, nextCallDue, nextGatherDue, nextFlowClock, nextLookDue].map((of) => of(world.db)),
+        [nextTripDue, nextSendDue, nextCallDue, nextGatherDue, nextFlowClock, nextLookDue].map((of) => of(world.db, now)),
       );
       const next = [...due, answers]
         .filter((at) => at !== null && at > now)

@@ -105,7 +105,7 @@ test('after a long rest touches leave in office hours, two minutes apart, and ke
   await pauseFlow(world, ines, id, false);
   for (let step = 0; step < 200 && world.outside.mails.length < 18; step++) {
     await drain();
-    const next = await nextSendDue(world.db);
+    const next = await nextSendDue(world.db, world.now);
     if (next !== null) world.now = Math.max(world.now, next);
   }
   const times = world.outside.mails.map((mail) => mail.date).sort((a, b) => a - b);
