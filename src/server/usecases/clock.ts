@@ -33,8 +33,8 @@ export async function moveClock(world: World, byMs: number): Promise<ClockView> 
 
 /**
  * Walks the clock to its target: to the next due trip, send or answer, one after the other, letting `drain` work off what
- * is due at each. One walker at a time: its lock is asked for at each step over the very connection that holds it, so that
- * a walker whose connection was lost stops. Returns whether there was anything to walk.
+ * is due at each. One walker at a time: at each step it reads its target over the connection that holds its lock, so that a
+ * walker whose connection was lost stops there. Returns whether there was anything to walk.
  */
 export async function walkClock(world: World, drain: () => Promise<void>, isStopping: () => boolean): Promise<boolean> {
   if (!world.isDemo || (await clockTarget(world.db)) === null) return false;
