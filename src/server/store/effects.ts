@@ -43,7 +43,7 @@ export async function takenSlots(
   ];
 }
 
-/** What keeps a due send back: its flow rests, or an earlier touch of its conversation is still to leave. */
+/** Whether a due send may go: its flow does not rest, no earlier touch of its conversation is still to leave, nobody holds it. */
 const mayGo = (tx: Tx): ReturnType<Tx> => tx`
   not exists (select 1 from trip t join flow f on f.id = t.flow_id where t.id = effect.trip_id and f.paused_at is not null)
   and not exists (select 1 from message m join message b on b.thread_id = m.thread_id and b.trip_id = m.trip_id and b.touch < m.touch join effect o on o.message_id = b.id
@@ -61,7 +61,7 @@ export interface LateSend {
   readonly id: string;
   readonly mailbox: string;
   readonly personId: string;
-  readonly threadId: string;
+  readonly threadId: string | null;
   readonly dueAt: Instant;
 }
 /** The longest overdue of them, locked until the transaction ends. */
@@ -69,7 +69,7 @@ export async function lateSends(tx: Tx, mailbox: string, before: Instant, limit:
   return [
     ...(await tx<LateSend[]>`
     select effect.id, effect.mailbox, effect.person_id, own.thread_id, effect.due_at from effect join message own on own.id = effect.message_id
-    where effect.kind = 'send' and effect.mailbox = ${mailbox} and effect.state = 'planned' and effect.due_at < ${before} and own.thread_id is not null and ${mayGo(tx)}
+    where effect.kind = 'send' and effect.mailbox = ${mailbox} and effect.state = 'planned' and effect.due_at < ${before} and ${mayGo(tx)}
     order by effect.due_at limit ${limit} for update of effect skip locked`),
   ];
 }

@@ -12,34 +12,14 @@ import { postEvent } from '../store/trips';
 /** The mail has left. */
 export async function afterSent(tx: Tx, message: MessageRow, now: Instant): Promise<void> {
   await setMessageState(tx, message.id, 'sent', now);
-  if (message.personId)
-    await insertHappenings(tx, [
-      {
-        recordKind: 'person',
-        recordId: message.personId,
-        at: now,
-        kind: 'sent',
-        says: `“${message.subject}” sent`,
-        detail: { messageId: message.id, threadId: message.threadId, touch: message.touch },
-      },
-    ]);
+  await writeDown(tx, message, { kind: 'sent', says: `“${message.subject}” sent` }, now);
   await endIfLast(tx, message, 'all sent', now);
 }
 
 /** The other side refuses it for good: nothing more is tried for this trip. */
 export async function afterRefused(tx: Tx, message: MessageRow, why: string, now: Instant): Promise<void> {
   await setMessageState(tx, message.id, 'failed');
-  if (message.personId)
-    await insertHappenings(tx, [
-      {
-        recordKind: 'person',
-        recordId: message.personId,
-        at: now,
-        kind: 'failed',
-        says: `“${message.subject}” was not taken: ${why}`,
-        detail: { messageId: message.id },
-      },
-    ]);
+  await writeDown(tx, message, { kind: 'failed', says: `“${message.subject}” was not taken: ${why}` }, now);
   if (message.tripId !== null) await postEvent(tx, message.tripId, { kind: 'plan ended', how: 'refused' }, now);
 }
 
@@ -53,4 +33,16 @@ async function endIfLast(tx: Tx, message: MessageRow, how: PlanEnd, now: Instant
   if (message.threadId === null || message.tripId === null) return;
   await lockThread(tx, message.threadId);
   if ((await openSends(tx, message.threadId)) === 0) await postEvent(tx, message.tripId, { kind: 'plan ended', how }, now);
+}
+
+/** How it went, in what happened with its reader. */
+async function writeDown(
+  tx: Tx,
+  message: MessageRow,
+  how: { readonly kind: 'sent' | 'failed'; readonly says: string },
+  now: Instant,
+): Promise<void> {
+  if (message.personId === null) return;
+  const detail = { messageId: message.id, threadId: message.threadId, touch: message.touch };
+  await insertHappenings(tx, [{ recordKind: 'person', recordId: message.personId, at: now, ...how, detail }]);
 }

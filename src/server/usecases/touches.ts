@@ -169,12 +169,12 @@ export async function replanLate(db: Db, before: Instant, now: Instant): Promise
 export async function postpone(
   tx: Tx,
   send: SendToMove & { readonly dueAt: Instant },
-  threadId: string,
+  threadId: string | null,
   earliest: Instant,
   now: Instant,
 ): Promise<void> {
   const slot = await replan(tx, send, earliest, now);
-  if (slot - send.dueAt < SAME_DAY_MS) return;
+  if (threadId === null || slot - send.dueAt < SAME_DAY_MS) return;
   for (const next of await plannedOfThread(tx, threadId))
     if (next.id !== send.id && next.dueAt > send.dueAt) await replan(tx, next, next.dueAt + slot - send.dueAt, now);
 }
