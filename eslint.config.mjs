@@ -1,4 +1,5 @@
 // Rules that no import graph can see; layers are in lint/layers.cjs, layout is Prettier's.
+import regexp from 'eslint-plugin-regexp';
 import tseslint from 'typescript-eslint';
 
 /** Time, chance and timers are handed in; only the places that own them may touch the globals. */
@@ -50,6 +51,16 @@ export default tseslint.config(
       'no-console': 'error',
       'max-lines': ['error', { max: 500 }],
       'no-restricted-syntax': ['error', ENUM],
+    },
+  },
+  // What comes from outside is read in time linear to its length: no expression may look at a stretch of text again and again.
+  {
+    files: ['src/**/*.ts', 'src/**/*.tsx'],
+    ignores: ['**/*.test.ts', '**/*.test.tsx', 'src/testing/**'],
+    plugins: { regexp },
+    rules: {
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': ['error', { report: 'potential', ignorePartial: false }],
     },
   },
   {

@@ -1,8 +1,10 @@
 /** A thousand pages over a hundred hosts, read politely, answered from; beside it the same pages fetched bare. */
 import http from 'node:http';
+import path from 'node:path';
 import { answerAll } from '../src/core/reader';
+import { boxPool } from '../src/server/adapters/box';
 import { webReader } from '../src/server/adapters/web';
-import type { FetchedPage } from '../src/server/ports';
+import type { Box, FetchedPage } from '../src/server/ports';
 import { timed } from './floor';
 
 const HOSTS = 100;
@@ -63,6 +65,7 @@ export async function researchFigures(): Promise<ResearchFigures> {
   });
   const address = server.address();
   const port = typeof address === 'object' && address ? address.port : 0;
+  let box: Box | undefined;
   try {
     const bare = await timed(async () => {
       for (let page = 0; page < PAGES; page++)
@@ -73,7 +76,11 @@ export async function researchFigures(): Promise<ResearchFigures> {
         );
     });
     polite = true;
-    const web = webReader(`127.0.0.1:${port}`);
+    box = boxPool(
+      { file: path.resolve('dist/server/wire/box.mjs') },
+      { info: () => undefined, warn: () => undefined, error: () => undefined },
+    );
+    const web = webReader(`127.0.0.1:${port}`, box);
     let answered = 0;
     const ms = await timed(async () => {
       await Promise.all(
@@ -87,6 +94,7 @@ export async function researchFigures(): Promise<ResearchFigures> {
     const count = HOSTS * PAGES;
     return { pagesPerSecond: count / (ms / 1000), barePerSecond: count / (bare / 1000), mostAtOnce, shortestGapMs, answered };
   } finally {
+    await box?.close();
     server.closeAllConnections();
     server.close();
   }

@@ -89,6 +89,18 @@ module.exports = {
       'a port never knows its versions',
     ),
     rule(
+      'box-knows-nothing',
+      { path: '^src/server/box/', pathNot: TEST },
+      { path: '^src/', pathNot: '^src/(core|server/(box|ports))/' },
+      'what reads things from outside reaches no database, no secret and no address',
+    ),
+    rule(
+      'box-behind-its-port',
+      { path: '^src/', pathNot: `^src/server/(box|wire|adapters)/|${TEST}` },
+      { path: '^src/server/box/' },
+      'who wants something read asks the port',
+    ),
+    rule(
       'usecases-see-ports',
       { path: '^src/server/usecases/', pathNot: TEST },
       { path: '^src/(server/(adapters|worker|wire|http)|standins|app|ui)/' },

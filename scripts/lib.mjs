@@ -12,6 +12,7 @@ const NEXT = path.join(ROOT, 'node_modules/next/dist/bin/next');
 /** Bundled for Node by esbuild: the programs beside the web application. */
 const PROGRAMS = [
   'src/server/wire/worker.ts',
+  'src/server/wire/box.ts',
   'src/server/wire/migrate.ts',
   'src/server/wire/demo.ts',
   'src/server/wire/first.ts',

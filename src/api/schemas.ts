@@ -87,6 +87,7 @@ export const importSchema = z.object({
   fileName: z.string(),
   label: z.string(),
   matching: z.array(z.string()),
+  says: z.array(z.string()).describe('what was noticed about the list as a whole'),
   matchingFrom: z.string().nullable().describe('the list whose matching was taken over, having the same headings'),
   defaultCountry: z.string(),
   flowId: id.nullable(),
@@ -102,13 +103,16 @@ export const previewSchema = z.object({
   import: importSchema,
   table: z.object({ encoding: z.string(), delimiter: z.string(), headingRow: z.number().int() }),
   columns: z.array(z.object({ heading: z.string(), target: z.string(), why: z.string(), sure: z.boolean(), samples: z.array(z.string()) })),
-  counts: z.object({
-    new: z.number().int(),
-    known: z.number().int(),
-    perhaps: z.number().int(),
-    refused: z.number().int(),
-    newCompanies: z.number().int(),
-  }),
+  counts: z
+    .object({
+      new: z.number().int(),
+      known: z.number().int(),
+      perhaps: z.number().int(),
+      refused: z.number().int(),
+      newCompanies: z.number().int(),
+    })
+    .nullable()
+    .describe('of all rows; null while those of a long list are counted: ask again'),
   rows: z.array(
     z.object({
       row: z.number().int(),

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { z } from 'zod';
 import { fold } from '../core/base';
 import { answerAll, type ReaderAnswer } from '../core/reader';
-import { decode, readPage } from '../server/adapters/web';
+import { pageOf } from '../server/box';
 import { questionOf } from '../server/usecases/questions';
 
 const keySchema = z.object({
@@ -53,7 +53,9 @@ export function evaluate(web: string, keyFile: string): readonly Judged[] {
     const pages = fs
       .readdirSync(folder)
       .filter((name) => /\.html?$/.test(name) && !/privacy/.test(name))
-      .map((name) => readPage(`http://${host}/${name}`, 200, decode(fs.readFileSync(path.join(folder, name)), 'text/html')));
+      .map((name) =>
+        pageOf({ url: `http://${host}/${name}`, status: 200, type: 'text/html', bytes: fs.readFileSync(path.join(folder, name)) }),
+      );
     return answerAll(asked, pages, now).map((answer, i): Judged => {
       const id = asked[i]?.id ?? '';
       const right = expected[id] ?? null;

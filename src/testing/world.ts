@@ -9,11 +9,13 @@ import postgres from 'postgres';
 import { stableId, type JsonObject } from '../core/base';
 import { textBlocks } from '../core/formats';
 import type { DirectoryHit } from '../core/intake';
+import { openBox } from '../server/box';
 import { connect, type Tx } from '../server/db';
 import { nextSendDue } from '../server/store/effects';
 import { countLines, lineCounts, type LineCount } from '../server/store/line-counts';
 import {
   WorldFailure,
+  type BoxWork,
   type DirectoryCriteria,
   type FetchedPage,
   type FoundMail,
@@ -88,6 +90,16 @@ export interface TestWorld extends World {
 
 const EMPTY_CRM = { companies: [] as CrmRow[], people: [] as CrmRow[], deals: [] as CrmRow[] };
 export const START = Date.parse('2026-11-24T10:00:00Z');
+
+/** Documents in tests are plain text, whatever they are called. */
+const plainDocument = async ({ bytes }: BoxWork['document']['in']): Promise<BoxWork['document']['out']> => ({
+  blocks: textBlocks(
+    Buffer.from(bytes)
+      .toString()
+      .replace(/^%PDF\S* /, ''),
+  ),
+  says: '',
+});
 
 /** A fresh database, migrated; empty but for what the test puts in. */
 export async function testWorld(): Promise<TestWorld> {
@@ -181,15 +193,9 @@ export async function testWorld(): Promise<TestWorld> {
       },
     },
     demo: { tick: async () => null },
-    documents: {
-      read: async (_kind, bytes) => ({
-        blocks: textBlocks(
-          Buffer.from(bytes)
-            .toString()
-            .replace(/^%PDF\S* /, ''),
-        ),
-        says: '',
-      }),
+    box: {
+      ...openBox,
+      run: (kind, input) => (kind === 'document' ? (plainDocument(input as never) as never) : openBox.run(kind, input)),
     },
     papers: { dossier: async (dossier) => Buffer.from(dossier.title) },
     passwords: { hash: async (password) => `hash of ${password}`, verify: async (hash, password) => hash === `hash of ${password}` },

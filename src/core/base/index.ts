@@ -13,4 +13,5 @@ export type { Json, JsonObject } from './json';
 export { textIn } from './json';
 export { near } from './near';
 export { chance, type Chance } from './random';
-export { clip, fold, freeName, plural, words } from './text';
+export { cleanJson, cleanText, cutText, DEEPEST_VALUE, isClean, TooDeep } from './clean';
+export { clip, fold, freeName, LONGEST_PIECE, pieces, plural, words } from './text';

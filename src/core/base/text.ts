@@ -36,3 +36,26 @@ export function freeName(name: string, taken: Iterable<string>): string {
   for (let n = 2; known.has(free); n++) free = `${name} ${n}`;
   return free;
 }
+
+/** A longer line is read in pieces: what looks at a stretch of text from every place in it stays affordable. */
+export const LONGEST_PIECE = 2_000;
+
+/** A text cut where words part, or else between letters, into pieces of at most `longest` characters. */
+export function pieces(text: string, longest = LONGEST_PIECE): readonly string[] {
+  if (text.length <= longest) return [text];
+  const out: string[] = [];
+  for (let from = 0; from < text.length;) {
+    let to = Math.min(text.length, from + longest);
+    if (to < text.length) {
+      // Only the second half is searched: from the end of every piece back to the beginning would be the square of the length.
+      const half = from + Math.floor(longest / 2);
+      const space = text.slice(half, to + 1).lastIndexOf(' ');
+      if (space > 0) to = half + space;
+      // never between the halves of one letter
+      else if (/[\ud800-\udbff]/.test(text.charAt(to - 1))) to -= 1;
+    }
+    out.push(text.slice(from, to).trim());
+    from = to;
+  }
+  return out.filter((piece) => piece !== '');
+}

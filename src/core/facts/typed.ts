@@ -35,7 +35,7 @@ function localNumber(text: string): number | undefined {
 }
 
 function area(text: string): TypedReading {
-  const parts = /^([\d .,'’]+)\s*([a-zA-Z²2]+)?$/.exec(text.trim());
+  const parts = /^([\d .,'’]{1,40}?)\s{0,4}([a-zA-Z²][a-zA-Z²2]{0,20})?$/.exec(text.trim());
   const digits = parts?.[1]?.trim() ?? '';
   // In hectares one separator is always a decimal one: nobody has 4,250 ha of glass, but somebody has 4.250.
   const decimal = AREA_TO_HA[parts?.[2]?.toLowerCase() ?? ''] === 1 && /^\d+[.,]\d{3}$/.test(digits);
@@ -53,7 +53,7 @@ function site(text: string): TypedReading {
     .trim()
     .replace(/^https?:\/\//i, '')
     .replace(/^www\./i, '')
-    .replace(/\/+$/, '');
+    .replace(/\/{1,20}$/, '');
   const host = bare.split(/[/?#]/)[0]?.toLowerCase() ?? '';
   if (!/^(?:[\p{L}\p{N}](?:[\p{L}\p{N}-]*[\p{L}\p{N}])?\.)+[\p{L}]{2,}$/u.test(host)) return { ok: false, why: `“${text}” is not a site` };
   return { ok: true, value: host };
@@ -71,7 +71,7 @@ export function readTyped(field: Pick<Field, 'type' | 'unit'>, raw: string): Typ
       return { ok: true, value: text };
     case 'number': {
       if (field.unit === 'ha') return area(text);
-      const value = localNumber(text.replace(/\s*(EUR|€)$/i, ''));
+      const value = localNumber(text.replace(/\s{0,4}(EUR|€)$/i, ''));
       return value === undefined ? { ok: false, why: `“${text}” is not a number` } : { ok: true, value };
     }
     case 'year': {

@@ -1,4 +1,4 @@
-import type { Instant } from '../base';
+import { pieces, type Instant } from '../base';
 
 /** A piece of a page or document as its author set it apart. */
 export interface Block {
@@ -21,11 +21,11 @@ export interface PageText {
   readonly blocks: readonly Block[];
 }
 
-/** Plain text as blocks, one a line. */
+/** Plain text as blocks, one a line; a line without end is several. */
 export function textBlocks(text: string): readonly Block[] {
   return text
     .split(/\n+/)
-    .map((line) => line.replace(/\s+/g, ' ').trim())
+    .flatMap((line) => pieces(line.replace(/\s+/g, ' ').trim()))
     .filter((line) => line !== '')
     .map((line) => ({ kind: 'text' as const, text: line, under: '', date: null }));
 }

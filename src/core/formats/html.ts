@@ -1,6 +1,7 @@
 import * as cheerio from 'cheerio';
-import type { Instant } from '../base';
+import { pieces, type Instant } from '../base';
 import type { Block, PageText } from './block';
+import { boundHtml } from './bounded';
 import { linkedData, microdata } from './structured';
 
 type Node = ReturnType<ReturnType<typeof cheerio.load>>[number];
@@ -18,17 +19,49 @@ const INVISIBLE =
   /display\s*:\s*none|visibility\s*:\s*hidden|font-size\s*:\s*0(?![.\d]*[1-9])|opacity:\s*0(?![.\d]*[1-9])|(?:left|top|text-indent|margin-left):\s*-\d{3,}|(?:max-)?(?:height|width):\s*[01](?:px)?\s*(?:;|$)|clip:\s*rect\(0|transform:\s*scale\(0/i;
 const MAX_BLOCKS = 4_000;
 const MAX_TEXT = 200_000;
+const MAX_LINKS = 2_000;
+/** Rules of a page's own style sheets that are looked at for what they hide. */
+const HIDING_RULES = 200;
+
+export interface Link {
+  readonly url: string;
+  readonly text: string;
+}
+
+/** A page as `readHtml` gives it, with its links as whole addresses. */
+export function readPage(html: string, url: string): PageText & { readonly links: readonly Link[] } {
+  const $ = cheerio.load(boundHtml(html));
+  return { links: linksOf($, url), ...textOf($) };
+}
+
+function linksOf($: Page, url: string): readonly Link[] {
+  return $('a[href]')
+    .toArray()
+    .slice(0, MAX_LINKS)
+    .flatMap((node) => {
+      try {
+        const link = new URL($(node).attr('href') ?? '', url);
+        link.hash = '';
+        return link.protocol.startsWith('http') ? [{ url: link.href, text: clean($(node).text()).slice(0, 120) }] : [];
+      } catch {
+        return [];
+      }
+    });
+}
 
 /** The visible text of an HTML page in blocks, with what it says about itself. Never throws, whatever the bytes were. */
 export function readHtml(html: string): PageText {
-  const $ = cheerio.load(html);
+  return textOf(cheerio.load(boundHtml(html)));
+}
+
+function textOf($: Page): PageText {
   const data = [...linkedData($), ...microdata($)];
   const title = clean($('title').first().text()) || clean($('h1').first().text());
   const language = ($('html').attr('lang') ?? '').slice(0, 2).toLowerCase();
   const published = publishedOn($, data);
   removeUnseen($);
   const blocks: Block[] = [];
-  walk($, $('body').toArray(), blocks, { under: '', date: null });
+  walk({ $, framing: framing($), dated: $('time[datetime]').length > 0 }, $('body').toArray(), blocks, { under: '', date: null });
   for (const [label, value] of data) blocks.push({ kind: 'data', text: `${label}: ${value}`, under: '', date: null });
   return { title, language: /^[a-z]{2}$/.test(language) ? language : '', published, blocks: withinLimits(blocks) };
 }
@@ -64,14 +97,16 @@ function removeUnseen($: Page): void {
 /** Simple rules of the page's own style sheets that take something out of sight. */
 function hiddenSelectors($: Page): readonly string[] {
   const css = $('style').text().slice(0, 100_000);
-  return [...css.matchAll(/([^{}@]+)\{([^{}]*)\}/g)].flatMap(([, selectors = '', rules = '']) =>
-    INVISIBLE.test(rules) || sameColours(rules)
-      ? selectors
-          .split(',')
-          .map((selector) => selector.trim())
-          .filter((selector) => /^[.#]?[a-z][\w-]*(?:[ .#][\w.#-]+)*$/i.test(selector) && !/^(?:html|body|main)$/i.test(selector))
-      : [],
-  );
+  return [...css.matchAll(/(?<![^{}@])([^{}@]+)\{([^{}]*)\}/g)]
+    .flatMap(([, selectors = '', rules = '']) =>
+      INVISIBLE.test(rules) || sameColours(rules)
+        ? selectors
+            .split(',')
+            .map((selector) => selector.trim())
+            .filter((selector) => /^[.#]?[a-z][\w-]*(?:[ .#]+[\w-]+)*$/i.test(selector) && !/^(?:html|body|main)$/i.test(selector))
+        : [],
+    )
+    .slice(0, HIDING_RULES);
 }
 
 /** White on white: the colour of the letters is that of the ground. */
@@ -84,7 +119,7 @@ function colour(text: string): string {
   const plain = text
     .trim()
     .toLowerCase()
-    .replace(/\s*!important/, '');
+    .replace(/\s{0,20}!important/, '');
   const short = /^#([0-9a-f])([0-9a-f])([0-9a-f])$/.exec(plain);
   if (short)
     return `#${short
@@ -95,56 +130,72 @@ function colour(text: string): string {
   return plain;
 }
 
+/** A page being read, with what is asked of every element looked up once. */
+interface Reading {
+  readonly $: Page;
+  /** elements with blocks inside: they are only frames */
+  readonly framing: ReadonlySet<unknown>;
+  /** whether any day is marked on the page at all */
+  readonly dated: boolean;
+}
+
+/** All elements above blocks, each marked once. */
+function framing($: Page): ReadonlySet<unknown> {
+  const found = new Set<unknown>();
+  for (const block of $(BLOCKS).toArray()) for (let up = block.parent; up !== null && !found.has(up); up = up.parent) found.add(up);
+  return found;
+}
+
 interface Where {
   readonly under: string;
   readonly date: Instant | null;
 }
 
 /** Depth first; gives the heading that now stands above. */
-function walk($: Page, nodes: readonly Node[], out: Block[], where: Where): Where {
+function walk(page: Reading, nodes: readonly Node[], out: Block[], where: Where): Where {
+  const { $ } = page;
   let at = where;
   for (const node of nodes) {
-    if (!isTag(node)) continue;
+    if (!isTag(node) || out.length > MAX_BLOCKS) continue;
     const element = $(node);
     const name = node.name.toLowerCase();
     if (HEADINGS.has(name)) {
       const text = clean(element.text());
       if (text === '') continue;
-      at = { under: text, date: dateOf($, node) ?? (name === 'h1' ? null : at.date) };
+      at = { under: text, date: dateOf(page, node) ?? (name === 'h1' ? null : at.date) };
       out.push({ kind: 'heading', text, under: '', date: at.date });
     } else if (name === 'table' && holdsData($, node)) rows($, node, out, at);
     else if (name === 'dl') terms($, node, out, at);
-    else if (element.children(BLOCKS).length > 0 || element.find(BLOCKS).length > 0) {
-      const inner = ['article', 'section', 'li', 'tr'].includes(name) ? { ...at, date: dateOf($, node) ?? at.date } : at;
-      loose($, node, out, inner);
-      const after = walk($, element.children().toArray(), out, inner);
+    else if (page.framing.has(node)) {
+      const inner = ['article', 'section', 'li', 'tr'].includes(name) ? { ...at, date: dateOf(page, node) ?? at.date } : at;
+      loose(page, node, out, inner);
+      const after = walk(page, element.children().toArray(), out, inner);
       if (!['article', 'aside', 'footer', 'section'].includes(name)) at = { ...after, date: at.date ?? after.date };
-    } else lines($, node, name === 'li' ? 'item' : 'text', out, at);
+    } else lines(page, node, name === 'li' ? 'item' : 'text', out, at);
   }
   return at;
 }
 
 /** Text that stands beside blocks inside the same frame. */
-function loose($: Page, node: Node, out: Block[], at: Where): void {
+function loose({ $, framing: frames }: Reading, node: Node, out: Block[], at: Where): void {
   const own = $(node)
     .contents()
-    .filter((_, child) => isText(child) || (isTag(child) && !$(child).is(BLOCKS) && $(child).find(BLOCKS).length === 0))
+    .filter((_, child) => isText(child) || (isTag(child) && !$(child).is(BLOCKS) && !frames.has(child)))
     .toArray()
     .map((child) => (isTag(child) && child.name === 'br' ? '\n' : $(child).text()))
     .join(' ');
   for (const line of own.split('\n')) push('text', line, out, at);
 }
 
-function lines($: Page, node: Node, kind: 'text' | 'item', out: Block[], at: Where): void {
-  const element = $(node);
+function lines(page: Reading, node: Node, kind: 'text' | 'item', out: Block[], at: Where): void {
+  const element = page.$(node);
   element.find('br').replaceWith('\n');
-  const marked = { ...at, date: dateOf($, node) ?? at.date };
+  const marked = { ...at, date: dateOf(page, node) ?? at.date };
   for (const line of element.text().split('\n')) push(kind, line, out, marked);
 }
 
 function push(kind: Block['kind'], text: string, out: Block[], at: Where): void {
-  const plain = clean(text);
-  if (plain !== '') out.push({ kind, text: plain, under: at.under, date: at.date });
+  for (const plain of pieces(clean(text))) if (plain !== '') out.push({ kind, text: plain, under: at.under, date: at.date });
 }
 
 const LONGEST_CELL = 140;
@@ -188,7 +239,8 @@ function terms($: Page, list: Node, out: Block[], at: Where): void {
 }
 
 /** The day of a `time` element inside, when there is one and only one. */
-function dateOf($: Page, node: Node): Instant | null {
+function dateOf({ $, dated }: Reading, node: Node): Instant | null {
+  if (!dated) return null;
   const times = $(node).find('time[datetime]');
   if (times.length === 0 || ($(node).is('section,div') && times.length > 1)) return null;
   return instant(times.first().attr('datetime') ?? '');

@@ -3,4 +3,5 @@
  * visitor could not see on a page is no text of it. Refuses: deciding what a text means.
  */
 export { textBlocks, type Block, type PageText } from './block';
-export { readHtml } from './html';
+export { boundHtml } from './bounded';
+export { readHtml, readPage, type Link } from './html';

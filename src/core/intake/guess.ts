@@ -74,7 +74,7 @@ const CONTENT: Readonly<Partial<Record<Target, ContentTest>>> = {
   'person.email': (cell) => /@/.test(cell),
   'person.phone': (cell) => /^[+(]?[\d][\d ()/.+-]{6,}$/.test(cell) && cell.replace(/\D/g, '').length >= 8,
   'company.website': (cell) => readTyped({ type: 'site' }, cell).ok && !/@/.test(cell),
-  'company.heated_area': (cell) => /^\d[\d., ]*\s*(?:ha|m2|m²|hectare\w*)?$/i.test(cell) && cell.replace(/\D/g, '').length < 8,
+  'company.heated_area': (cell) => /^\d[\d., ]{0,30}(?:ha|m2|m²|hectare\w{0,4})?$/i.test(cell) && cell.replace(/\D/g, '').length < 8,
   'company.name': (cell) =>
     !/[@/]|\.[a-z]{2,}$/i.test(cell) &&
     /\b(?:ltd|gmbh|b\.?v\.?|s\.?l\.?|n\.?v\.?|sp\. z|srl|aps|sons|nursery|nurseries|growers?|glass|kwekerij|gärtnerei|viveros?|kwiat|serres?|vivai)\b/i.test(

@@ -19,7 +19,8 @@ export interface Meeting {
   readonly people: readonly Attendee[];
 }
 
-const MOST_TIMES = 400;
+/** Times of one series: those looked at, from its beginning on. */
+const MOST_TIMES = 5_000;
 
 /**
  * The meetings of an iCalendar text (RFC 5545) that begin between two instants, each time of a series by itself; cancelled ones,
@@ -31,11 +32,12 @@ export function meetingsIn(text: string, from: Instant, until: Instant, zone: st
   const calendar = parse(text);
   for (const own of calendar.getAllSubcomponents('vtimezone')) ICAL.TimezoneService.register(new ICAL.Timezone(own));
   const events = calendar.getAllSubcomponents('vevent').map((component) => new ICAL.Event(component));
-  const changed = events.filter((event) => event.isRecurrenceException());
+  const changed = new Map<string, ICAL.Event[]>();
+  for (const event of events) if (event.isRecurrenceException()) changed.set(event.uid, [...(changed.get(event.uid) ?? []), event]);
   const out: Meeting[] = [];
   for (const event of events) {
     if (event.isRecurrenceException()) continue;
-    for (const other of changed) if (other.uid === event.uid) event.relateException(other.component);
+    for (const other of changed.get(event.uid) ?? []) event.relateException(other.component);
     if (!event.isRecurring()) {
       put(event, event.startDate, event.endDate);
       continue;

@@ -1,4 +1,5 @@
 import { parse } from 'csv-parse/sync';
+import { cleanText } from '../base';
 import { CARD_HEADINGS, isVCard, readCards } from './vcard';
 
 export interface Table {
@@ -16,17 +17,21 @@ export interface TableProblem {
   readonly message: string;
 }
 
-export const TABLE_LIMITS = { bytes: 64 * 1024 * 1024, columns: 200, rows: 500_000 } as const;
+export const TABLE_LIMITS = { bytes: 100 * 1024 * 1024, columns: 200, rows: 500_000, record: 1024 * 1024 } as const;
 const DELIMITERS = [',', ';', '\t', '|'] as const;
 
-function decode(bytes: Uint8Array): { text: string; encoding: Table['encoding'] } {
-  if ((bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff)) {
-    return { text: new TextDecoder(bytes[0] === 0xff ? 'utf-16le' : 'utf-16be').decode(bytes), encoding: 'UTF-16' };
-  }
+/** A decoder for the whole of a file. */
+export const decodeTable = (encoding: Table['encoding'], bigEndian = false): TextDecoder =>
+  new TextDecoder(encoding === 'UTF-16' ? (bigEndian ? 'utf-16be' : 'utf-16le') : encoding === 'UTF-8' ? 'utf-8' : 'windows-1252');
+
+function encodingOf(bytes: Uint8Array, cut: boolean): { readonly encoding: Table['encoding']; readonly bigEndian: boolean } {
+  if ((bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff))
+    return { encoding: 'UTF-16', bigEndian: bytes[0] === 0xfe };
   try {
-    return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'UTF-8' };
+    new TextDecoder('utf-8', { fatal: true }).decode(bytes, { stream: cut });
+    return { encoding: 'UTF-8', bigEndian: false };
   } catch {
-    return { text: new TextDecoder('windows-1252').decode(bytes), encoding: 'Windows-1252' };
+    return { encoding: 'Windows-1252', bigEndian: false };
   }
 }
 
@@ -56,12 +61,12 @@ function headingIndex(rows: readonly (readonly string[])[], width: number): numb
 }
 
 function cardTable(text: string, encoding: Table['encoding']): { readonly table?: Table; readonly problem?: TableProblem } {
-  const cards = readCards(text).slice(0, TABLE_LIMITS.rows);
+  const cards = readCards(text);
   if (cards.length === 0) return { problem: { message: 'the file begins like a vCard, but no card in it ends' } };
   return {
     table: {
       headings: CARD_HEADINGS,
-      rows: cards.map((card) => card.cells),
+      rows: cards.map((card) => card.cells.map(cleanText)),
       headingRow: 0,
       rowNumbers: cards.map((card) => card.line),
       encoding,
@@ -70,51 +75,92 @@ function cardTable(text: string, encoding: Table['encoding']): { readonly table?
   };
 }
 
+/** What the first part of a list tells of all of it. */
+export type TableShape =
+  | {
+      readonly kind: 'table';
+      readonly encoding: Table['encoding'];
+      readonly bigEndian: boolean;
+      readonly delimiter: string;
+      /** which record holds the headings, from 0 */
+      readonly headingIndex: number;
+      readonly headings: readonly string[];
+      readonly width: number;
+      /** a record as wide as the headings, its cells as clean text */
+      readonly fill: (record: readonly string[]) => string[];
+    }
+  | { readonly kind: 'cards'; readonly encoding: Table['encoding'] };
+
+const CSV = { relax_column_count: true, relax_quotes: true, skip_empty_lines: true, max_record_size: TABLE_LIMITS.record } as const;
+
+/** Encoding, delimiter and headings of a list by its first part. `cut`: the file goes on behind it. Never throws. */
+export function shapeOf(bytes: Uint8Array, cut: boolean): TableShape | { readonly problem: string } {
+  const isWide = bytes[0] === 0xff || bytes[0] === 0xfe;
+  if ((bytes[0] === 0x50 && bytes[1] === 0x4b) || (!isWide && bytes.subarray(0, 2000).includes(0)))
+    return { problem: 'this is not a text file: save the list as CSV and bring that' };
+  const { encoding, bigEndian } = encodingOf(bytes, cut);
+  const text = decodeTable(encoding, bigEndian)
+    .decode(bytes, { stream: cut })
+    .replace(/^\ufeff/, '');
+  if (isVCard(text)) return { kind: 'cards', encoding };
+  const delimiter = guessDelimiter(text);
+  let records: string[][];
+  try {
+    records = parse(cut ? text.slice(0, text.lastIndexOf('\n') + 1) || text : text, { ...CSV, delimiter, to: 1_000 });
+  } catch (error) {
+    return { problem: rowProblem(error) };
+  }
+  const width = records.map((row) => row.length).sort((a, b) => a - b)[Math.floor(records.length / 2)] ?? 0;
+  if (width === 0 || records.length < 2) return { problem: 'there are no rows below the headings' };
+  if (width > TABLE_LIMITS.columns)
+    return { problem: `the list has ${width} columns: at most ${TABLE_LIMITS.columns} are read. Leave those out that are not needed` };
+  const at = headingIndex(records, width);
+  const headings = fill(records[at] ?? [], width).map((cell, i) => cell.trim().replace(/\s+/g, ' ') || `column ${i + 1}`);
+  return { kind: 'table', encoding, bigEndian, delimiter, headingIndex: at, headings, width, fill: (record) => fill(record, width) };
+}
+
+/** Why a file could not be cut into rows, in words. */
+export function rowProblem(error: unknown): string {
+  if (!(error instanceof Error)) return 'the file could not be cut into rows';
+  const { code, lines } = error as { readonly code?: unknown; readonly lines?: unknown };
+  if (code === 'CSV_MAX_RECORD_SIZE')
+    return `a row is longer than ${TABLE_LIMITS.record / 1024 / 1024} MB${typeof lines === 'number' ? `, before line ${lines}` : ''}: a quotation mark is probably not closed`;
+  return `the file could not be cut into rows: ${error.message}`;
+}
+
 /** Bytes of a CSV or vCard file as a table: encoding, delimiter and the row of headings are found out. Never throws. */
 export function readTable(bytes: Uint8Array): { readonly table?: Table; readonly problem?: TableProblem } {
   if (bytes.length === 0) return { problem: { message: 'the file is empty' } };
-  if (bytes.length > TABLE_LIMITS.bytes)
-    return {
-      problem: {
-        message: `the file has ${Math.round(bytes.length / 1e6)} MB: at most ${TABLE_LIMITS.bytes / 1024 / 1024} MB can be taken in at once`,
-      },
-    };
-  if (
-    (bytes[0] === 0x50 && bytes[1] === 0x4b) ||
-    bytes.subarray(0, 2000).some((byte, i) => byte === 0 && bytes[0] !== 0xff && bytes[0] !== 0xfe && i > 2)
-  ) {
-    return { problem: { message: 'this is not a text file: save the list as CSV and bring that' } };
-  }
-  const { text, encoding } = decode(bytes);
-  const bare = text.replace(/^\ufeff/, '');
-  if (isVCard(bare)) return cardTable(bare, encoding);
-  const delimiter = guessDelimiter(bare);
+  const shape = shapeOf(bytes, false);
+  if ('problem' in shape) return { problem: { message: shape.problem } };
+  const text = decodeTable(shape.encoding, 'bigEndian' in shape && shape.bigEndian)
+    .decode(bytes)
+    .replace(/^\ufeff/, '');
+  if (shape.kind === 'cards') return cardTable(text, shape.encoding);
   let parsed: { record: string[]; info: { lines: number } }[];
   try {
-    parsed = parse(bare, { delimiter, relax_column_count: true, relax_quotes: true, skip_empty_lines: true, info: true }) as unknown as {
-      record: string[];
-      info: { lines: number };
-    }[];
+    parsed = parse(text, { ...CSV, delimiter: shape.delimiter, info: true }) as unknown as typeof parsed;
   } catch (error) {
-    return { problem: { message: `the file could not be cut into rows: ${error instanceof Error ? error.message : 'unknown reason'}` } };
+    return { problem: { message: rowProblem(error) } };
   }
-  const all = parsed.map((entry) => entry.record);
-  const width = Math.min(TABLE_LIMITS.columns, [...all.map((row) => row.length)].sort((a, b) => a - b)[Math.floor(all.length / 2)] ?? 0);
-  if (width === 0 || all.length < 2) return { problem: { message: 'there are no rows below the headings' } };
-  const at = headingIndex(all, width);
-  const headings = fill(all[at] ?? [], width).map((cell, i) => cell.trim().replace(/\s+/g, ' ') || `column ${i + 1}`);
   const body = parsed
     // A record begins on the line behind the one before it: quoted line breaks make it longer than one.
     .map((entry, i) => ({ record: entry.record, line: (parsed[i - 1]?.info.lines ?? 0) + 1 }))
-    .slice(at + 1)
-    .filter((entry) => entry.record.some((cell) => cell.trim() !== ''))
-    .slice(0, TABLE_LIMITS.rows);
+    .slice(shape.headingIndex + 1)
+    .filter((entry) => entry.record.some((cell) => cell.trim() !== ''));
   if (body.length === 0) return { problem: { message: 'there are no rows below the headings' } };
+  if (body.length > TABLE_LIMITS.rows)
+    return {
+      problem: {
+        message: `the list has more than ${TABLE_LIMITS.rows.toLocaleString('en-GB')} rows: bring it in parts, so that none is lost`,
+      },
+    };
+  const { headings, encoding, delimiter } = shape;
   return {
     table: {
       headings,
-      rows: body.map((entry) => fill(entry.record, width)),
-      headingRow: (parsed[at - 1]?.info.lines ?? 0) + 1,
+      rows: body.map((entry) => shape.fill(entry.record)),
+      headingRow: (parsed[shape.headingIndex - 1]?.info.lines ?? 0) + 1,
       rowNumbers: body.map((entry) => entry.line),
       encoding,
       delimiter,
@@ -123,4 +169,4 @@ export function readTable(bytes: Uint8Array): { readonly table?: Table; readonly
 }
 
 const fill = (row: readonly string[], width: number): string[] =>
-  Array.from({ length: width }, (_, i) => (i === width - 1 && row.length > width ? row.slice(i).join(' ') : (row[i] ?? '')));
+  Array.from({ length: width }, (_, i) => cleanText(i === width - 1 && row.length > width ? row.slice(i).join(' ') : (row[i] ?? '')));

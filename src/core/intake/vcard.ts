@@ -11,14 +11,21 @@ export interface Card {
 
 /** Whether a file holds vCards. */
 export function isVCard(text: string): boolean {
-  return /^\s*BEGIN:VCARD\s*$/im.test(text.slice(0, 500));
+  return /^[ \t]{0,20}BEGIN:VCARD[ \t]{0,20}\r?$/im.test(text.slice(0, 500));
 }
 
 /** Every card of a vCard file (RFC 6350, and 3.0) as a row. A card that cannot be read is a row that says so. */
 export function readCards(text: string): readonly Card[] {
   const out: Card[] = [];
-  for (const found of text.matchAll(/^BEGIN:VCARD\s*$[\s\S]*?^END:VCARD\s*$/gim))
-    out.push({ cells: cellsOf(found[0]), line: text.slice(0, found.index).split('\n').length });
+  let begun: number | undefined;
+  const lines = text.split('\n');
+  lines.forEach((line, no) => {
+    const word = line.length > 40 ? '' : line.trim().toUpperCase();
+    if (word === 'BEGIN:VCARD') begun = no;
+    if (word !== 'END:VCARD' || begun === undefined) return;
+    out.push({ cells: cellsOf(lines.slice(begun, no + 1).join('\n')), line: begun + 1 });
+    begun = undefined;
+  });
   return out;
 }
 

@@ -1,4 +1,4 @@
-import { clip, fold } from '../base';
+import { clip, fold, pieces } from '../base';
 import { sentencesOf } from './sentences';
 
 export type ReplyKind = 'interested' | 'objection' | 'not now' | 'out of office' | 'wrong person' | 'unsubscribe' | 'bounce' | 'unclear';
@@ -77,7 +77,10 @@ const RULES: readonly Rule[] = [
 
 /** The words the reader wrote, without the quoted mail below and without the signature. */
 export function ownWords(body: string): string {
-  const lines = body.replace(/\r/g, '').split('\n');
+  const lines = body
+    .replace(/\r/g, '')
+    .split('\n')
+    .flatMap((line) => pieces(line));
   const cut = lines.findIndex(
     (line) =>
       /^(?:On .+ wrote:|Am .+ schrieb.*:|Op .+ schreef.*:|El .+ escribió:|-----Original|From: )/.test(line.trim()) ||

@@ -8,13 +8,13 @@ import { personaOf } from '../../standins/personas';
 import { startProviders } from '../../standins/providers';
 import { startWeb } from '../../standins/web';
 import type { FetchedPage, IncomingMail, OutgoingMail, WorldFailure } from '../ports';
-import { readMail } from '../net';
+import { openBox, pageOf, readMail } from '../box';
 import { listenForMail } from './inbound';
 import { smtpMail } from './mail';
 import { argonPasswords } from './passwords';
 import { demoWorld, httpProviders } from './providers';
 import { isPrivateAddress } from '../net';
-import { readPage, webReader } from './web';
+import { webReader } from './web';
 
 const log = { info: () => undefined, warn: () => undefined, error: () => undefined };
 const failure = async (work: Promise<unknown>): Promise<WorldFailure> =>
@@ -57,7 +57,7 @@ describe('the web reader', () => {
       Buffer.from('<html><head><meta charset="iso-8859-1"></head><body><p>Gärtnerei</p></body></html>', 'latin1'),
     );
     standIn = await startWeb([folder]);
-    web = webReader(`127.0.0.1:${standIn.port}`);
+    web = webReader(`127.0.0.1:${standIn.port}`, openBox);
   });
   afterAll(async () => {
     await standIn.close();
@@ -133,12 +133,12 @@ describe('the web reader', () => {
   });
 
   test('without stand-ins no .example host exists', async () => {
-    expect(await failure(webReader(null).page('http://good.example/'))).toMatchObject({ code: 'not found' });
+    expect(await failure(webReader(null, openBox).page('http://good.example/'))).toMatchObject({ code: 'not found' });
   });
 
   test('any HTML gives a page', () => {
     for (const html of ['', '<', '<p><div></p>', '<a href="http://[broken">x</a><a href="mailto:a@b.example">y</a>', '\u0000<b>x'])
-      expect(readPage('http://x.example/', 200, html).links).toEqual([]);
+      expect(pageOf({ url: 'http://x.example/', status: 200, type: 'text/html', bytes: Buffer.from(html) }).links).toEqual([]);
   });
 });
 
@@ -226,7 +226,7 @@ describe('mail in', () => {
       port: 0,
       log,
       take: async (incoming) => {
-        taken.push(incoming);
+        taken.push(await readMail(Buffer.from(incoming)));
       },
     });
     const personas = new Map([

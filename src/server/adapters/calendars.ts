@@ -1,7 +1,6 @@
-import * as cheerio from 'cheerio';
 import { Agent, request } from 'undici';
 import { guardedLookup, onTheWire } from '../net';
-import { WorldFailure, type CalendarAccount, type Calendars } from '../ports';
+import { WorldFailure, type Box, type CalendarAccount, type Calendars } from '../ports';
 import type { Instant } from '../../core/base';
 
 const TIMEOUT_MS = 10_000;
@@ -20,7 +19,7 @@ const query = (from: Instant, until: Instant): string => `<?xml version="1.0" en
 </C:calendar-query>`;
 
 /** Calendars by CalDAV or as a fetched file. Hosts ending in `.example` are at the stand-in, or nowhere. */
-export function httpCalendars(standin: string | null): Calendars {
+export function httpCalendars(standin: string | null, box: Box): Calendars {
   const agent = new Agent({ connect: { lookup: guardedLookup(standin), timeout: TIMEOUT_MS }, maxResponseSize: MAX_BYTES });
   const call = async (account: CalendarAccount, method: 'GET' | 'REPORT', body?: string): Promise<string> => {
     let target: URL;
@@ -57,11 +56,7 @@ export function httpCalendars(standin: string | null): Calendars {
   return {
     async read(account, from, until) {
       if (account.kind === 'feed') return [await call(account, 'GET')];
-      const $ = cheerio.load(await call(account, 'REPORT', query(from, until)), { xml: true });
-      return $('*')
-        .filter((_, element) => /(?:^|:)calendar-data$/.test((element as { name?: string }).name ?? ''))
-        .map((_, element) => $(element).text())
-        .get();
+      return box.run('calendar answer', { xml: await call(account, 'REPORT', query(from, until)) });
     },
   };
 }

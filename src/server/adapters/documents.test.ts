@@ -4,9 +4,9 @@ import os from 'node:os';
 import path from 'node:path';
 import { strToU8, zipSync } from 'fflate';
 import { pdfPapers } from './papers';
-import { documentReader } from './documents';
+import { openBox } from '../box';
 
-const documents = documentReader();
+const documents = { read: (kind: 'docx' | 'text', bytes: Uint8Array) => openBox.run('document', { kind, bytes }) };
 
 interface Answer {
   readonly blocks: readonly { readonly text: string }[];

@@ -1,13 +1,12 @@
 import { SMTPServer } from 'smtp-server';
-import { readMail } from '../net';
-import type { IncomingMail, Log } from '../ports';
+import type { Log } from '../ports';
 
 const MAX_BYTES = 10 * 1024 * 1024;
 
-/** Listens on loopback for mail to our mailboxes. A mail is accepted only after `take` has kept it. */
+/** Listens on loopback for mail to our mailboxes. A mail is accepted only after `take` has kept its bytes, as an answer or set aside. */
 export function listenForMail(options: {
   readonly port: number;
-  readonly take: (mail: IncomingMail) => Promise<void>;
+  readonly take: (raw: Uint8Array) => Promise<void>;
   readonly log: Log;
 }): Promise<{ readonly port: number; close(): Promise<void> }> {
   const server = new SMTPServer({
@@ -20,24 +19,22 @@ export function listenForMail(options: {
     onData(stream, _session, callback) {
       const chunks: Buffer[] = [];
       stream.on('data', (chunk: Buffer) => {
-        chunks.push(chunk);
+        if (!stream.sizeExceeded) chunks.push(chunk);
       });
       stream.on('end', () => {
         if (stream.sizeExceeded) {
           callback(Object.assign(new Error('the mail is too large'), { responseCode: 552 }));
           return;
         }
-        readMail(Buffer.concat(chunks))
-          .then(options.take)
-          .then(
-            () => {
-              callback();
-            },
-            (error: unknown) => {
-              options.log.error('mail could not be kept', { error: String(error) });
-              callback(Object.assign(new Error('try again later'), { responseCode: 451 }));
-            },
-          );
+        options.take(Buffer.concat(chunks)).then(
+          () => {
+            callback();
+          },
+          (error: unknown) => {
+            options.log.error('mail could not be kept', { error: String(error) });
+            callback(Object.assign(new Error('try again later'), { responseCode: 451 }));
+          },
+        );
       });
     },
   });

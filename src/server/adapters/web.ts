@@ -1,19 +1,17 @@
 import net from 'node:net';
-import * as cheerio from 'cheerio';
 import robotsParser from 'robots-parser';
 import { Agent, request } from 'undici';
-import { readHtml, textBlocks } from '../../core/formats';
 import { guardedLookup, onTheWire } from '../net';
-import { WorldFailure, type FetchedPage, type Web } from '../ports';
+import { WorldFailure, type Box, type Web } from '../ports';
 
 const LIMITS = {
   bytes: 2 * 1024 * 1024,
   redirects: 5,
   connectMs: 3_000,
   bodyMs: 6_000,
+  robotsBytes: 500 * 1024,
   robotsMs: 24 * 3_600_000,
   gapMs: 40,
-  text: 200_000,
 } as const;
 const AGENT_NAME = 'MillraceReader';
 
@@ -23,7 +21,7 @@ interface Robots {
 }
 
 /** The real web reader. With `standin` (`host:port`), hosts ending in `.example` are served from there and from nowhere else. */
-export function webReader(standin: string | null): Web {
+export function webReader(standin: string | null, box: Box): Web {
   const agent = new Agent({
     connect: { timeout: LIMITS.connectMs, lookup: guardedLookup(standin) },
     headersTimeout: LIMITS.bodyMs,
@@ -52,7 +50,7 @@ export function webReader(standin: string | null): Web {
 
   const get = async (
     url: string,
-  ): Promise<{ status: number; type: string; body: string; location: string | null; retryAfter: number | null }> => {
+  ): Promise<{ status: number; type: string; bytes: Buffer; location: string | null; retryAfter: number | null }> => {
     const target = new URL(url);
     if (target.protocol !== 'http:' && target.protocol !== 'https:')
       throw new WorldFailure('refused', `${target.protocol} addresses are not read`, false);
@@ -78,11 +76,10 @@ export function webReader(standin: string | null): Web {
         }
         chunks.push(chunk);
       }
-      const bytes = Buffer.concat(chunks);
       return {
         status: response.statusCode,
         type: header('content-type'),
-        body: decode(bytes, header('content-type')),
+        bytes: Buffer.concat(chunks),
         location: header('location') || null,
         retryAfter: Number(header('retry-after')) * 1000 || null,
       };
@@ -99,7 +96,10 @@ export function webReader(standin: string | null): Web {
       // RFC 9309: no file (4xx) means everything may be read; a server error means nothing may until it is mended.
       if (answer.status >= 500 || answer.status === 429)
         throw new WorldFailure('busy', `${hostname} answered with an error (${answer.status})`, true, answer.retryAfter);
-      const rules = answer.status < 300 ? robotsParser(`${origin}/robots.txt`, answer.body) : undefined;
+      const rules =
+        answer.status < 300
+          ? robotsParser(`${origin}/robots.txt`, answer.bytes.subarray(0, LIMITS.robotsBytes).toString('utf8'))
+          : undefined;
       known = { allows: (asked) => (rules ? rules.isAllowed(asked, AGENT_NAME) !== false : true), readAt: Date.now() };
       robots.set(hostname, known);
     }
@@ -127,17 +127,7 @@ export function webReader(standin: string | null): Web {
         if (answer.status >= 400) throw new WorldFailure('not found', `${at} is not there (${answer.status})`, false);
         if (!/^text\/(?:html|plain)|^application\/xhtml/.test(answer.type))
           throw new WorldFailure('refused', `${at} is no text page (${answer.type || 'no type'})`, false);
-        return answer.type.startsWith('text/plain')
-          ? {
-              url: at,
-              status: answer.status,
-              links: [],
-              title: '',
-              language: '',
-              published: null,
-              blocks: textBlocks(answer.body.slice(0, LIMITS.text)),
-            }
-          : readPage(at, answer.status, answer.body);
+        return box.run('page', { url: at, status: answer.status, type: answer.type, bytes: answer.bytes });
       }
       throw new WorldFailure('refused', `${new URL(url).hostname} redirects without end`, false);
     },
@@ -150,36 +140,4 @@ function failure(error: unknown, host: string): WorldFailure {
   if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') return new WorldFailure('not found', `there is no site ${host}`, code === 'EAI_AGAIN');
   if (/TIMEOUT/.test(code)) return new WorldFailure('timeout', `${host} did not answer in time`, true);
   return new WorldFailure('unreachable', `${host} could not be reached`, true);
-}
-
-/** Bytes as text: in the charset they declare, else UTF-8, else Windows-1252. */
-export function decode(bytes: Buffer, type: string): string {
-  const declared =
-    /charset=["']?([\w-]+)/i.exec(type)?.[1] ?? /<meta[^>]+charset=["']?([\w-]+)/i.exec(bytes.subarray(0, 2048).toString('latin1'))?.[1];
-  for (const label of [declared ?? 'utf-8', 'utf-8']) {
-    try {
-      const text = new TextDecoder(label, { fatal: true }).decode(bytes);
-      return text;
-    } catch {
-      /* not that charset, or no such one: the next is tried */
-    }
-  }
-  return new TextDecoder('windows-1252').decode(bytes);
-}
-
-/** What a visitor sees of a page, and its links. Scripts, styles and hidden parts are no text of it. */
-export function readPage(url: string, status: number, html: string): FetchedPage {
-  const $ = cheerio.load(html);
-  const links = $('a[href]')
-    .toArray()
-    .flatMap((node) => {
-      try {
-        const link = new URL($(node).attr('href') ?? '', url);
-        link.hash = '';
-        return link.protocol.startsWith('http') ? [{ url: link.href, text: $(node).text().trim().replace(/\s+/g, ' ').slice(0, 120) }] : [];
-      } catch {
-        return [];
-      }
-    });
-  return { url, status, links, ...readHtml(html) };
 }

@@ -8,6 +8,7 @@ import * as directory from '../usecases/directory';
 import * as dossiers from '../usecases/dossiers';
 import * as flows from '../usecases/flows';
 import * as forms from '../usecases/forms';
+import { previewImport } from '../usecases/import-preview';
 import * as imports from '../usecases/imports';
 import { moveClock, readClock } from '../usecases/clock';
 import * as watched from '../usecases/watched';
@@ -49,10 +50,10 @@ const ok = { ok: true } as const;
 /** One use case behind each operation. */
 export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promise<unknown> } = {
   uploadList: async ({ world, actor, query, file }) =>
-    imports.previewImport(world, await imports.lookAtFile(world, actor, { name: query.name, bytes: file, flowId: query.flow ?? null }), {}),
+    previewImport(world, await imports.lookAtFile(world, actor, { name: query.name, bytes: file, flowId: query.flow ?? null }), {}),
   listImports: async ({ world }) => ({ items: await imports.imports(world) }),
   importStatus: ({ world, params }) => imports.importStatus(world, params.id ?? ''),
-  previewImport: ({ world, params, body }) => imports.previewImport(world, params.id ?? '', body),
+  previewImport: ({ world, params, body }) => previewImport(world, params.id ?? '', body),
   startImport: ({ world, actor, params, body }) => imports.startImport(world, actor, params.id ?? '', body),
   refusedRows: async ({ world, params }) => {
     const { name, headings, rows } = await imports.refusedRows(world, params.id ?? '');

@@ -55,5 +55,4 @@ export function onTheWire(target: URL, standin: string | null): string {
     : target.href;
 }
 export { callJson, unreadable } from './json';
-export { readMail } from './read-mail';
 export { isSigned, signature } from './signature';

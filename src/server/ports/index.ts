@@ -7,6 +7,8 @@ import type { Dossier } from '../../core/dossier';
 import type { Block, PageText } from '../../core/formats';
 import type { DirectoryHit } from '../../core/intake';
 
+export type { Box, BoxKind, BoxWork, ReadList } from './box';
+
 export interface Clock {
   now(): Promise<Instant>;
 }
@@ -101,6 +103,10 @@ export interface MailboxCursor {
 export interface FoundMail extends IncomingMail {
   /** a person has answered it in their mail program */
   readonly answered: boolean;
+  /** why it could not be read; its words and files are missing then */
+  readonly unread: string | null;
+  /** its bytes; null where they were not brought */
+  readonly raw: Uint8Array | null;
 }
 export interface Mailboxes {
   /**
@@ -226,11 +232,6 @@ export interface DocumentText {
   /** what a reader of it should know: that it is a scan, that it was cut; empty otherwise */
   readonly says: string;
 }
-/** Text out of files that somebody sent. Throws `WorldFailure` for what cannot be read. */
-export interface Documents {
-  read(kind: 'pdf' | 'docx' | 'text', bytes: Uint8Array): Promise<DocumentText>;
-}
-
 /** Makes documents to hand around. */
 export interface Papers {
   /** A4, as PDF */

@@ -3,6 +3,21 @@ import type { Target } from '../../core/intake';
 import type { Tx } from '../db';
 import { wakeWorkers } from './wake';
 
+/** How a list was cut into rows. */
+export interface ListTable {
+  readonly headings: readonly string[];
+  readonly headingRow: number;
+  readonly encoding: string;
+  readonly delimiter: string;
+}
+export interface RowCounts {
+  readonly new: number;
+  readonly known: number;
+  readonly perhaps: number;
+  readonly refused: number;
+  readonly newCompanies: number;
+}
+
 export interface ImportRow {
   readonly id: string;
   readonly fileName: string;
@@ -18,6 +33,12 @@ export interface ImportRow {
   readonly createdAt: Instant;
   readonly finishedAt: Instant | null;
   readonly createdBy: string | null;
+  /** what somebody who brings it should know */
+  readonly says: readonly string[];
+  /** null while the list still lies as the file it was */
+  readonly listTable: ListTable | null;
+  /** what would become of all rows, counted beside; null while it is counted */
+  readonly forecast: RowCounts | null;
   /** the list whose matching was taken over; null: guessed from the headings */
   readonly matchingFrom: string | null;
 }
@@ -28,7 +49,8 @@ export async function insertImport(
     readonly id: string;
     readonly fileName: string;
     readonly label: string;
-    readonly bytes: Uint8Array;
+    readonly says: readonly string[];
+    readonly table: ListTable;
     readonly matching: readonly Target[];
     readonly defaultCountry: string;
     readonly total: number;
@@ -39,11 +61,11 @@ export async function insertImport(
   },
   now: Instant,
 ): Promise<void> {
-  await tx`insert into import (id, file_name, label, bytes, matching, default_country, total, created_by, flow_id, headings, matching_from, created_at) values (${made.id}, ${made.fileName}, ${made.label}, ${Buffer.from(made.bytes)}, ${tx.json(made.matching)}, ${made.defaultCountry}, ${made.total}, ${made.userId}, ${made.flowId}, ${made.headings}, ${made.matchingFrom}, ${now})`;
+  await tx`insert into import (id, file_name, label, says, list_table, matching, default_country, total, created_by, flow_id, headings, matching_from, created_at) values (${made.id}, ${made.fileName}, ${made.label}, ${tx.json(made.says)}, ${tx.json(made.table as never)}, ${tx.json(made.matching)}, ${made.defaultCountry}, ${made.total}, ${made.userId}, ${made.flowId}, ${made.headings}, ${made.matchingFrom}, ${now})`;
 }
 
 const columns = (tx: Tx) =>
-  tx`id, file_name, label, matching, matching_from, default_country, flow_id, state, total, done_rows, counts, problem, created_at, finished_at, created_by`;
+  tx`id, file_name, label, matching, matching_from, default_country, flow_id, state, total, done_rows, counts, says, list_table, forecast, problem, created_at, finished_at, created_by`;
 export async function findImport(tx: Tx, id: string): Promise<ImportRow | undefined> {
   const [row] = await tx<ImportRow[]>`select ${columns(tx)} from import where id = ${id}`;
   return row;
@@ -51,12 +73,47 @@ export async function findImport(tx: Tx, id: string): Promise<ImportRow | undefi
 export async function listImports(tx: Tx, limit: number): Promise<ImportRow[]> {
   return [...(await tx<ImportRow[]>`select ${columns(tx)} from import where state <> 'looked at' order by created_at desc limit ${limit}`)];
 }
-export async function importBytes(tx: Tx, id: string): Promise<Uint8Array | undefined> {
-  const [row] = await tx<{ bytes: Uint8Array }[]>`select bytes from import where id = ${id}`;
+/** A list that came before lists were kept in pieces lies as the file it was. */
+const AS_FILE = -1;
+
+export async function insertPiece(tx: Tx, id: string, no: number, bytes: Uint8Array): Promise<void> {
+  await tx`insert into import_piece (import_id, no, bytes) values (${id}, ${no}, ${Buffer.from(bytes)})`;
+}
+/** Rows of the list, JSON lines: so many of them lie in each piece as were put there. */
+export async function readPiece(tx: Tx, id: string, no: number): Promise<Uint8Array | undefined> {
+  const [row] = await tx<{ bytes: Uint8Array }[]>`select bytes from import_piece where import_id = ${id} and no = ${no}`;
   return row?.bytes;
 }
+export const oldFile = (tx: Tx, id: string): Promise<Uint8Array | undefined> => readPiece(tx, id, AS_FILE);
+/** The list is kept in pieces from now on. */
+export async function putTable(tx: Tx, id: string, table: ListTable, total: number): Promise<void> {
+  await tx`delete from import_piece where import_id = ${id} and no = ${AS_FILE}`;
+  await tx`update import set list_table = ${tx.json(table as never)}, total = ${total} where id = ${id}`;
+}
 
-/** The matching used for the last list of the same name or headings: kept for the sender. */
+/** Another matching makes other rows: what would become of them is counted again. */
+export async function putMatching(
+  tx: Tx,
+  id: string,
+  ask: { readonly matching: readonly Target[]; readonly defaultCountry: string },
+): Promise<void> {
+  const changed =
+    await tx`update import set matching = ${tx.json(ask.matching)}, default_country = ${ask.defaultCountry}, forecast = null where id = ${id} and state = 'looked at'
+      and (matching <> ${tx.json(ask.matching)} or default_country <> ${ask.defaultCountry}) returning id`;
+  if (changed.length > 0) await wakeWorkers(tx);
+}
+/** A list whose rows are still to be counted; nobody else counts it while the lease lasts. */
+export async function claimForecast(tx: Tx, rowsAbove: number, leaseMs: number): Promise<ImportRow | undefined> {
+  const [row] = await tx<ImportRow[]>`update import set lease_until = clock_timestamp() + make_interval(secs => ${leaseMs / 1000})
+    where id = (select id from import where state = 'looked at' and forecast is null and list_table is not null and total > ${rowsAbove}
+      and (lease_until is null or lease_until < clock_timestamp()) order by created_at desc limit 1 for update skip locked) returning ${columns(tx)}`;
+  return row;
+}
+/** Nothing is kept when the matching has changed meanwhile. */
+export async function putForecast(tx: Tx, row: ImportRow, forecast: RowCounts): Promise<void> {
+  await tx`update import set forecast = case when matching = ${tx.json(row.matching)} and default_country = ${row.defaultCountry} then ${tx.json(forecast as never)}::jsonb end, lease_until = null where id = ${row.id} and state = 'looked at'`;
+}
+
 /** How the columns of the last list with these headings were taken. */
 export async function lastMatching(
   tx: Tx,
@@ -75,7 +132,7 @@ export async function queueImport(
 ): Promise<boolean> {
   const queued =
     (
-      await tx`update import set state = 'queued', matching = ${tx.json(ask.matching)}, flow_id = ${ask.flowId}, label = ${ask.label}, default_country = ${ask.defaultCountry} where id = ${id} and state in ('looked at', 'failed') returning id`
+      await tx`update import set state = 'queued', matching = ${tx.json(ask.matching)}, flow_id = ${ask.flowId}, label = ${ask.label}, default_country = ${ask.defaultCountry}, lease_until = null where id = ${id} and state in ('looked at', 'failed') returning id`
     ).length > 0;
   if (queued) await wakeWorkers(tx);
   return queued;

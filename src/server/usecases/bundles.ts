@@ -2,7 +2,7 @@
  * Flows as files: out as text, bundle, tree or picture, in from text or bundle. Promises: looking at a file makes nothing;
  * taking it in makes the flow and what it brings in one transaction, or nothing. Refuses: writing over what is here.
  */
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { strFromU8, strToU8, zipSync } from 'fflate';
 import { z } from 'zod';
 import type { FileAnswer } from '../../api';
 import { freeName } from '../../core/base';
@@ -12,6 +12,7 @@ import { drawFlow } from '../../core/flow/diagram';
 import { applyEdits } from '../../core/flow/edit';
 import { flowJson, flowJsonSchema } from '../../core/flow/json';
 import { numberedLines, parseFlow, printFlow, quote } from '../../core/flow/syntax';
+import { WorldFailure } from '../ports';
 import { insertLibrary, listFlows, type FlowRow } from '../store/flows';
 import { insertAudit } from '../store/timeline';
 import { flow, makeFlow } from './flows';
@@ -19,8 +20,6 @@ import { loadLibrary } from './library';
 import { Refusal, type Actor, type World } from './world';
 
 const MAX_BYTES = 2 * 1024 * 1024;
-const MAX_UNPACKED = 8 * 1024 * 1024;
-const MAX_FILES = 600;
 const TEXT_FILE = 'flow.race';
 const FORMAT_FILE = 'bundle.json';
 
@@ -69,7 +68,7 @@ export interface FlowFileView {
 
 /** What is in a `.race` or `.zip` file, against this workspace. */
 export async function lookAtFlowFile(world: World, file: { readonly name: string; readonly bytes: Uint8Array }): Promise<FlowFileView> {
-  const bundle = readFlowFile(file);
+  const bundle = await readFlowFile(world, file);
   const { tree, problems } = parseFlow(bundle.text);
   const name = tree.name?.text.trim() ?? '';
   if (name === '') throw new Refusal('not valid', `${file.name} holds no flow: its first line would be flow "Name"`);
@@ -82,11 +81,11 @@ export async function lookAtFlowFile(world: World, file: { readonly name: string
   return { bundle, name, freeName: free, lines: numberedLines(tree.lines).length, matches: matchBundle(bundle, library) };
 }
 
-function readFlowFile({ name, bytes }: { readonly name: string; readonly bytes: Uint8Array }): Bundle {
+async function readFlowFile(world: World, { name, bytes }: { readonly name: string; readonly bytes: Uint8Array }): Promise<Bundle> {
   if (bytes.length === 0) throw new Refusal('not valid', `${name} is empty`);
   if (bytes.length > MAX_BYTES) throw new Refusal('not valid', `${name} is larger than ${MAX_BYTES / 1024 / 1024} MB: that is no flow`);
   // A ZIP says so in its first bytes, whatever its name is.
-  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return unpack(name, bytes);
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return unpack(world, name, bytes);
   const text = utf8(name, bytes);
   return { format: 'millrace flow bundle 1', text: text.replace(/\r\n?/g, '\n'), things: [] };
 }
@@ -101,22 +100,13 @@ function utf8(name: string, bytes: Uint8Array): string {
   }
 }
 
-function unpack(name: string, bytes: Uint8Array): Bundle {
-  let files: Record<string, Uint8Array>;
-  let unpacked = 0;
-  let count = 0;
+async function unpack(world: World, name: string, bytes: Uint8Array): Promise<Bundle> {
+  let files: Readonly<Record<string, Uint8Array>>;
   try {
-    files = unzipSync(bytes, {
-      filter: (entry) => {
-        unpacked += entry.originalSize;
-        count += 1;
-        if (unpacked > MAX_UNPACKED || count > MAX_FILES) throw new Refusal('not valid', `${name} unpacks to more than a flow can need`);
-        return entry.name === TEXT_FILE || entry.name === FORMAT_FILE || /^things\/[^/]+\.json$/.test(entry.name);
-      },
-    });
+    files = await world.box.run('bundle', { bytes });
   } catch (error) {
-    if (error instanceof Refusal) throw error;
-    throw new Refusal('not valid', `${name} is a damaged ZIP file`);
+    if (!(error instanceof WorldFailure)) throw new Refusal('not valid', `${name} is a damaged ZIP file`);
+    throw new Refusal('not valid', error.code === 'broken' ? `${name} is a damaged ZIP file` : `${name}: ${error.message}`);
   }
   const text = files[TEXT_FILE];
   const format = files[FORMAT_FILE];

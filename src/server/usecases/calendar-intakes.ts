@@ -1,9 +1,10 @@
 /** Booked meetings as entries: everybody from outside, so long before it begins. */
 import { stableId, type Instant, type JsonObject } from '../../core/base';
-import { addressRow, meetingsIn, outsiders, type Attendee, type CalendarSettings, type Meeting } from '../../core/intake';
-import { WorldFailure } from '../ports';
+import { addressRow, outsiders, type Attendee, type CalendarSettings, type Meeting } from '../../core/intake';
+import { WorldFailure, type BoxWork } from '../ports';
 import { findEntry, insertEntry, type IntakeRow } from '../store/intakes';
 import { takeInEntry, type Preview } from './entries';
+import { reasonOf, setAside } from './set-aside-one';
 import { workspace, type World } from './world';
 
 const HOUR_MS = 3_600_000;
@@ -11,16 +12,23 @@ const HOUR_MS = 3_600_000;
 const HORIZON_MS = 21 * 24 * HOUR_MS;
 const PREVIEWED = 20;
 
-async function meetings(world: World, settings: CalendarSettings, password: string): Promise<readonly Meeting[]> {
+type Refused = BoxWork['calendar']['out']['refused'];
+
+async function meetings(
+  world: World,
+  settings: CalendarSettings,
+  password: string,
+): Promise<{ readonly meetings: readonly Meeting[]; readonly refused: Refused }> {
   const now = await world.clock.now();
   const { how: kind, url, user } = settings;
   const { zone } = await workspace(world.db);
   const texts = await world.calendars.read({ kind, url, user, password }, now, now + HORIZON_MS);
-  try {
-    return texts.flatMap((text) => meetingsIn(text, now, now + HORIZON_MS, zone)).sort((a, b) => a.start - b.start);
-  } catch (error) {
-    throw new WorldFailure('broken', `${url}: ${error instanceof Error ? error.message : 'no calendar'}`, false);
-  }
+  const read = await world.box.run('calendar', { texts, from: now, until: now + HORIZON_MS, zone });
+  // Nothing of it can be read: that is the address, not an event.
+  const [first] = read.refused;
+  if (first && read.meetings.length === 0 && !texts.some((text) => /BEGIN:VCALENDAR/i.test(text.slice(0, 1_000))))
+    throw new WorldFailure('broken', `${url}: ${first.why}`, false);
+  return read;
 }
 
 const spoken = (at: Instant, zone: string, options: Intl.DateTimeFormatOptions): string =>
@@ -57,16 +65,42 @@ export async function lookAtCalendar(
   settings: CalendarSettings,
   password: string,
 ): Promise<{ readonly fresh: number; readonly cursor: null; readonly nextAt: Instant | null; readonly more: false }> {
-  const all = await meetings(world, settings, password);
+  const { meetings: all, refused } = await meetings(world, settings, password);
   const now = await world.clock.now();
   const { zone } = await workspace(world.db);
   const ahead = settings.aheadHours * HOUR_MS;
   let fresh = 0;
+  for (const { raw, why } of refused)
+    await setAside(world, { intakeId: row.id, kind: 'meeting', says: titleOf(raw), why, raw: Buffer.from(raw) });
   for (const meeting of all.filter((entry) => entry.start - ahead <= now))
-    for (const who of outsiders(meeting, settings.ourHosts))
-      fresh += Number(await take(world, row, rawOf(meeting, who, settings, zone), meeting, now));
+    for (const who of outsiders(meeting, settings.ourHosts)) {
+      try {
+        fresh += Number(await take(world, row, rawOf(meeting, who, settings, zone), meeting, now));
+      } catch (error) {
+        await setAside(world, {
+          intakeId: row.id,
+          kind: 'meeting',
+          says: `${meeting.title}: ${who.address}`,
+          why: reasonOf(world, error),
+          raw: Buffer.from(JSON.stringify(meeting)),
+        });
+      }
+    }
   const later = all.find((meeting) => meeting.start - ahead > now && outsiders(meeting, settings.ourHosts).length > 0);
   return { fresh, cursor: null, nextAt: later ? later.start - ahead : null, more: false };
+}
+
+const titleOf = (raw: string): string => /^SUMMARY[^:]{0,100}:(.{1,200})/im.exec(raw)?.[1]?.trim() ?? 'A meeting';
+
+/** Takes in the outside people of all meetings in an iCalendar text that was set aside. Throws when it cannot be read. */
+export async function takeMeetings(world: World, row: IntakeRow, settings: CalendarSettings, text: string): Promise<void> {
+  const now = await world.clock.now();
+  const { zone } = await workspace(world.db);
+  const { meetings: all, refused } = await world.box.run('calendar', { texts: [text], from: now, until: now + HORIZON_MS, zone });
+  const [bad] = refused;
+  if (bad) throw new WorldFailure('broken', bad.why, false);
+  for (const meeting of all)
+    for (const who of outsiders(meeting, settings.ourHosts)) await take(world, row, rawOf(meeting, who, settings, zone), meeting, now);
 }
 
 async function take(world: World, row: IntakeRow, raw: Readonly<Record<string, string>>, meeting: Meeting, now: Instant): Promise<boolean> {
@@ -91,7 +125,7 @@ async function take(world: World, row: IntakeRow, raw: Readonly<Record<string, s
 export async function previewCalendar(world: World, settings: CalendarSettings, password: string): Promise<readonly Preview[]> {
   const { zone } = await workspace(world.db);
   const format: Intl.DateTimeFormatOptions = { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' };
-  return (await meetings(world, settings, password)).slice(0, PREVIEWED).map((meeting) => {
+  return (await meetings(world, settings, password)).meetings.slice(0, PREVIEWED).map((meeting) => {
     const outside = outsiders(meeting, settings.ourHosts);
     return {
       says: `${spoken(meeting.start, zone, format)}: ${meeting.title}`,

@@ -1,5 +1,5 @@
 /** Files that come along with entries: known by what is in them, kept, and read as text. */
-import { stableId, type Instant } from '../../core/base';
+import { cleanText, cutText, stableId, type Instant } from '../../core/base';
 import { fileKind, type FileKind } from '../../core/intake';
 import { WorldFailure } from '../ports';
 import type { Tx } from '../db';
@@ -16,7 +16,7 @@ export interface EntryFile {
 
 const DOCUMENT_MAX = 200_000;
 
-export const plainName = (name: string): string => name.replace(/[\\/\p{Cc}]/gu, '_').slice(0, 120);
+export const plainName = (name: string): string => cutText(cleanText(name).replace(/[\\/\p{Cc}]/gu, '_'), 120);
 
 /** The files that are documents, whatever they are called. */
 export const documentsAmong = (
@@ -31,9 +31,9 @@ export const documentsAmong = (
 /** What the lines of a flow see of a file is its text; a file without any, or one that cannot be read, says so there. */
 export async function textOfFile(world: World, file: EntryFile): Promise<string> {
   try {
-    const { blocks, says } = await world.documents.read(file.kind, file.bytes);
+    const { blocks, says } = await world.box.run('document', { kind: file.kind, bytes: file.bytes });
     const text = blocks.map((block) => block.text).join('\n');
-    return text === '' ? `(${file.name}: ${says})` : text.slice(0, DOCUMENT_MAX);
+    return text === '' ? `(${file.name}: ${says})` : cleanText(cutText(text, DOCUMENT_MAX));
   } catch (error) {
     if (!(error instanceof WorldFailure)) throw error;
     return `(${file.name}: ${error.message})`;

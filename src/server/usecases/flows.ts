@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import { type Instant, type JsonObject, stableId } from '../../core/base';
 import { OUTCOMES } from '../../core/engine';
-import { checkFlow, type Finding } from '../../core/flow/check';
-import { keepMarks } from '../../core/flow/edit';
-import { numberedLines, parseFlow, printFlow } from '../../core/flow/syntax';
+import type { Finding } from '../../core/flow/check';
+import { numberedLines, parseFlow } from '../../core/flow/syntax';
 import type { Tx } from '../db';
 import {
   draftTexts,
@@ -29,6 +28,7 @@ import { trialFactsOf, factsOf } from '../store/facts';
 import { byTrust, type Fact } from '../../core/facts';
 import { figure } from './figures';
 import { lastVars } from './entries';
+import { draftOf, findingsOf } from './flow-text';
 import { loadLibrary } from './library';
 import { aboutOf, specimens, subjectsOf } from './specimens';
 import { beginTrips, startTrips } from './start';
@@ -88,11 +88,9 @@ export async function createFlow(world: World, actor: Actor, text: string): Prom
 
 /** The same within a transaction; gives the new flow's id. */
 export async function makeFlow(world: World, tx: Tx, actor: Actor, text: string, now: Instant): Promise<string> {
-  const parsed = parseFlow(text);
-  const name = parsed.tree.name?.text.trim() ?? '';
+  const { name, text: printed } = await draftOf(world, text, null);
   if (name === '') throw new Refusal('not valid', 'the flow has no name: its first line is flow "Name"');
   const id = world.newId();
-  const printed = printFlow(parsed.tree, { marks: true });
   if (!(await insertFlow(tx, { id, name, text: printed }, now))) throw new Refusal('conflict', `there is a flow named “${name}” already`);
   await insertDraft(tx, { flowId: id, no: 1, text: printed, userId: actor.userId, keep: DRAFTS_KEPT }, now);
   await insertAudit(tx, { at: now, userId: actor.userId, what: 'made a flow', detail: { flowId: id, name } });
@@ -112,8 +110,9 @@ export async function saveDraft(
   ask: { readonly text: string; readonly base: number },
 ): Promise<FlowRow> {
   const before = await flow(world, id);
-  const text = keepMarks(before.draftText, ask.text);
-  const name = parseFlow(text).tree.name?.text.trim() || before.name;
+  const draft = await draftOf(world, ask.text, before.draftText);
+  const { text } = draft;
+  const name = draft.name || before.name;
   if (await flowNameTaken(world.db, name, id)) throw new Refusal('conflict', `there is another flow named “${name}”`);
   const now = await world.clock.now();
   const no = await world.db.begin(async (tx) => {
@@ -131,7 +130,7 @@ export async function saveDraft(
 }
 
 export async function checkText(world: World, text: string): Promise<readonly Finding[]> {
-  return checkFlow(parseFlow(text), await loadLibrary(world.db));
+  return findingsOf(world, text, await loadLibrary(world.db));
 }
 
 /** Puts records into the live version: people, or deals where the flow is about deals. Those who are in it already are not taken twice. */
@@ -187,7 +186,7 @@ export async function startTrial(
 ): Promise<string> {
   const row = await flow(world, id);
   const library = await loadLibrary(world.db);
-  const errors = checkFlow(parseFlow(row.draftText), library).filter((finding) => finding.severity === 'error');
+  const errors = (await findingsOf(world, row.draftText, library)).filter((finding) => finding.severity === 'error');
   if (errors.length > 0) throw new Refusal('not valid', `mend the draft first: ${errors[0]?.message ?? ''}`, { findings: errors });
   const ids = ask.recordIds ?? (await specimens(world, id)).map((specimen) => specimen.id);
   const subjects = await subjectsOf(world.db, aboutOf(row.draftText), ids);

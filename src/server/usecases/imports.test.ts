@@ -1,5 +1,6 @@
 import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
-import { lookAtFile, previewImport, startImport } from './imports';
+import { previewImport } from './import-preview';
+import { lookAtFile, startImport } from './imports';
 import { createCompany, createPerson, people } from './records';
 import type { Actor } from './world';
 

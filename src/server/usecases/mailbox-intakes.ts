@@ -1,13 +1,14 @@
 /** Mails of a mailbox as entries. An answer to something we sent goes to its conversation instead. */
-import { clip, stableId, type JsonObject } from '../../core/base';
+import { clip, cutText, stableId, type JsonObject } from '../../core/base';
 import { addressRow, leftAlone, type MailboxSettings } from '../../core/intake';
 import { ownWords, withoutSignature } from '../../core/reader';
-import type { FoundMail, MailboxCursor } from '../ports';
+import { WorldFailure, type FoundMail, type MailboxCursor } from '../ports';
 import { findEntry, insertEntry, type IntakeRow } from '../store/intakes';
 import { messageByRfcIds } from '../store/messages';
 import { takeInEntry, type Preview } from './entries';
 import { documentsAmong, keepFiles, textOfFile } from './entry-files';
 import { receiveMail } from './receive-mail';
+import { reasonOf, setAside } from './set-aside-one';
 import { workspace, type World } from './world';
 
 const AT_ONCE = 50;
@@ -21,7 +22,7 @@ const rawOf = (mail: FoundMail, zone: string): Readonly<Record<string, string>> 
   from: mail.from,
   name: mail.fromName,
   subject: clip(mail.subject, 300),
-  text: withoutSignature(ownWords(mail.text)).slice(0, TEXT_MAX),
+  text: cutText(withoutSignature(ownWords(mail.text)), TEXT_MAX),
   day: mail.sentAt === null ? '' : new Intl.DateTimeFormat('en-CA', { timeZone: zone, dateStyle: 'short' }).format(mail.sentAt),
 });
 
@@ -48,11 +49,24 @@ export async function lookAtMailbox(
     limit: AT_ONCE,
   });
   let fresh = 0;
-  for (const mail of mails) fresh += Number(await take(world, row, settings, mail));
+  for (const mail of mails) fresh += Number(await takeOrSetAside(world, row, settings, mail));
   return { fresh, cursor, nextAt: null, more };
 }
 
-async function take(world: World, row: IntakeRow, { rule }: MailboxSettings, mail: FoundMail): Promise<boolean> {
+/** One mail that cannot be taken is set aside, and the next goes on. */
+async function takeOrSetAside(world: World, row: IntakeRow, settings: MailboxSettings, mail: FoundMail): Promise<boolean> {
+  try {
+    return await takeMail(world, row, settings, mail);
+  } catch (error) {
+    const raw = mail.raw ?? Buffer.from(`From: ${mail.from}\r\nSubject: ${mail.subject}\r\nMessage-ID: ${mail.messageId}\r\n\r\n`);
+    await setAside(world, { intakeId: row.id, kind: 'mail', says: `${mail.from}: ${mail.subject}`, why: reasonOf(world, error), raw });
+    return true;
+  }
+}
+
+/** Takes one mail in, or brings it to its conversation; false when it is left alone or was taken before. Throws when it cannot be. */
+export async function takeMail(world: World, row: IntakeRow, { rule }: MailboxSettings, mail: FoundMail): Promise<boolean> {
+  if (mail.unread !== null) throw new WorldFailure('too large', mail.unread, false);
   if (await isAboutOurs(world, mail)) {
     await receiveMail(world, mail);
     return true;
@@ -98,6 +112,7 @@ export async function previewMailbox(world: World, settings: MailboxSettings, pa
     [...mails].reverse().map(async (mail) => {
       const ours = await isAboutOurs(world, mail);
       const left = ours ? undefined : leftAlone(asLeft(mail), rule);
+      if (mail.unread !== null) return { says: `${mail.from}: ${mail.subject}`, becomes: `is set aside: ${mail.unread}`, taken: false };
       return {
         says: `${mail.fromName === '' ? mail.from : mail.fromName}: ${mail.subject}`,
         becomes: ours

@@ -9,7 +9,6 @@ import {
   type WorkspaceTime,
 } from '../../core/engine';
 import { chooseCurrent } from '../../core/facts';
-import { checkFlow } from '../../core/flow/check';
 import { compilePlan, type Plan } from '../../core/flow/plan';
 import { parseFlow } from '../../core/flow/syntax';
 import { forecast, judge, type Forecast, type Judged, type LineSeen } from '../../core/forecast';
@@ -23,6 +22,7 @@ import { insertAudit } from '../store/timeline';
 import { journalOf, recentTrips, type StoredEntry } from '../store/trips';
 import { countLines, type LineCount } from '../store/line-counts';
 import { setFlowChanges } from './change-intake';
+import { findingsOf } from './flow-text';
 import { setFlowClock } from './clock-intake';
 import { moveTrips } from './control';
 import { flow, ribbon } from './flows';
@@ -51,7 +51,7 @@ export async function release(
 ): Promise<{ readonly no: number; readonly versionId: string }> {
   const row = await flow(world, id);
   const library = await loadLibrary(world.db);
-  const errors = checkFlow(parseFlow(row.draftText), library).filter((finding) => finding.severity === 'error');
+  const errors = (await findingsOf(world, row.draftText, library)).filter((finding) => finding.severity === 'error');
   if (errors.length > 0)
     throw new Refusal(
       'not valid',

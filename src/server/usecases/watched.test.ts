@@ -29,6 +29,8 @@ const found = (subject: string, more: Partial<FoundMail> = {}): FoundMail => ({
   deliveryStatus: null,
   files: [],
   answered: false,
+  unread: null,
+  raw: null,
   ...more,
 });
 const MAILBOX = {

@@ -2,10 +2,10 @@ import { z } from 'zod';
 import type { Instant } from '../../core/base';
 import type { Db, Tx } from '../db';
 import type {
+  Box,
   Calendars,
   Clock,
   DemoWorld,
-  Documents,
   Log,
   Mail,
   Mailboxes,
@@ -30,7 +30,7 @@ export interface World {
   readonly calendars: Calendars;
   readonly webhooks: Webhooks;
   readonly demo: DemoWorld;
-  readonly documents: Documents;
+  readonly box: Box;
   readonly papers: Papers;
   readonly passwords: Passwords;
   readonly log: Log;

@@ -1,7 +1,7 @@
 import os from 'node:os';
 import { listenForMail } from '../adapters/inbound';
 import { readConfig } from '../config';
-import { receiveMail } from '../usecases/receive-mail';
+import { receiveRaw } from '../usecases/set-aside';
 import { Worker, WORKER_DEFAULTS } from '../worker';
 import { makeWorld } from './world';
 
@@ -10,7 +10,7 @@ const world = makeWorld(config, 'millrace-worker');
 const worker = new Worker(world, { ...WORKER_DEFAULTS, leaseMs: config.leaseMs, holder: `${os.hostname()} ${process.pid}` });
 const inbound =
   config.inboundPort > 0
-    ? await listenForMail({ port: config.inboundPort, take: (mail) => receiveMail(world, mail), log: world.log })
+    ? await listenForMail({ port: config.inboundPort, take: (raw) => receiveRaw(world, raw), log: world.log })
     : undefined;
 worker.start();
 process.stdout.write(`worker ready ${process.pid}\n`);
@@ -21,6 +21,7 @@ const stop = async (): Promise<void> => {
   stopping = true;
   await inbound?.close();
   await worker.stop();
+  await world.box.close();
   await world.db.end({ timeout: 5 });
   process.exit(0);
 };

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
+import path from 'node:path';
 import { httpCalendars } from '../adapters/calendars';
 import { movableClock } from '../adapters/clock';
-import { documentReader } from '../adapters/documents';
+import { boxPool } from '../adapters/box';
 import { pinoLog } from '../adapters/log';
 import { smtpMail } from '../adapters/mail';
 import { imapMailboxes } from '../adapters/mailboxes';
@@ -19,21 +20,23 @@ import type { World } from '../usecases/world';
 /** The real world, as the configuration says. */
 export function makeWorld(config: Config, name: string): World {
   const db = connect(config.databaseUrl, { max: 10, name });
+  const log = pinoLog(config.logLevel, name);
+  const box = boxPool({ file: path.resolve('dist/server/wire/box.mjs') }, log);
   return {
     db,
     clock: movableClock(() => clockOffset(db)),
     mail: smtpMail({ ...config.smtp, statusUrl: config.standinMail }),
-    web: webReader(config.standinWeb),
+    web: webReader(config.standinWeb, box),
     providers: httpProviders(config.providers),
     sources: httpSources(config.sources),
-    mailboxes: imapMailboxes(config.standinImap),
-    calendars: httpCalendars(config.standinCalendar),
+    mailboxes: imapMailboxes(config.standinImap, box),
+    calendars: httpCalendars(config.standinCalendar, box),
     webhooks: signedWebhooks(config.standinHooks),
     demo: demoWorld(config.demo ? config.standinMail : null),
-    documents: documentReader(),
+    box,
     papers: pdfPapers(),
     passwords: argonPasswords,
-    log: pinoLog(config.logLevel, name),
+    log,
     newId: randomUUID,
     publicUrl: config.publicUrl,
     secret: config.secret,

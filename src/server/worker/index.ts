@@ -13,6 +13,7 @@ import { joinCounts } from '../usecases/flows';
 import { deliverCalls } from '../usecases/deliver-calls';
 import { makeDossiers } from '../usecases/dossiers';
 import { releaseGathered } from '../usecases/gather';
+import { forecastImport } from '../usecases/import-preview';
 import { runImport } from '../usecases/imports';
 import { sendDue, settleDoubts } from '../usecases/send-due';
 import { tellViewers } from '../usecases/live';
@@ -84,6 +85,7 @@ export class Worker {
     const ask = this.options;
     const counts = await Promise.all([
       this.guarded('lists', () => runImport(this.world)),
+      this.guarded('counts of lists', () => forecastImport(this.world)),
       this.guarded('trips', () => advanceTrips(this.world, ask)),
       this.guarded('sends', () => sendDue(this.world, { ...ask, batch: 20 })),
       this.guarded('calls', () => deliverCalls(this.world, { ...ask, batch: 50 })),

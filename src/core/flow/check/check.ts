@@ -38,7 +38,8 @@ export function checkFlow(parsed: ParsedFlow, library: Library): readonly Findin
   return findings.sort((a, b) => a.from - b.from || a.to - b.to);
 }
 
-const asBefore = (text: string, at: number): number => at - (/\s+as\s+$/.exec(text.slice(0, at))?.[0].length ?? 0);
+const asBefore = (text: string, at: number): number =>
+  at - (/\s{1,80}as\s{1,80}$/.exec(text.slice(Math.max(0, at - 200), at))?.[0].length ?? 0);
 
 const newWay = (): Way => ({
   results: new Layers(),

@@ -151,7 +151,7 @@ function inExpression(library: Library, above: string, row: string, at: number):
   )
     return undefined;
   const about = /^about (\w+)/m.exec(above)?.[1];
-  const typed = /[a-z_][a-z0-9_.]*$/i.exec(row)?.[0] ?? '';
+  const typed = /[a-z_][a-z0-9_.]{0,200}$/i.exec(row)?.[0] ?? '';
   const all: CompletionOption[] = [
     ...resultsOf(above, library),
     ...(about === 'deal'

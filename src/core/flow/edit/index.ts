@@ -5,5 +5,5 @@
  */
 export { applyEdits, reverseEdits } from './edits';
 export { indentLine, insertLineAfter, lineText, moveLine, placeLine, removeLine, replaceLine, switchLine } from './lines';
-export { keepMarks } from './marks';
+export { keepMarks, marked } from './marks';
 export { mergeTexts } from './merge';

@@ -18,28 +18,37 @@ export function keepMarks(before: string, typed: string): string {
   const old = numberedLines(parseFlow(before).tree.lines).map((entry) => entry.line);
   const parsed = parseFlow(typed).tree;
   const fresh = numberedLines(parsed.lines).map((entry) => entry.line);
-  const given = new Map<Line, string>();
+  const given = new Map<Line, Line>();
+  const places = new Map(old.map((line, i) => [line, i]));
   const free = new Set(old);
-  const pass = (same: (a: Line, b: Line) => boolean): void => {
+  const pass = (key: (line: Line) => string): void => {
+    const queues = new Map<string, Queue>();
+    old.forEach((line, i) => {
+      if (!free.has(line)) return;
+      const queue = queues.get(key(line));
+      if (queue) queue.places.push(i);
+      else queues.set(key(line), { places: [i], first: 0, next: 0 });
+    });
     let floor = 0;
     for (const line of fresh) {
-      if (given.has(line)) {
-        floor = Math.max(floor, old.findIndex((entry) => entry.mark === given.get(line)) + 1);
+      const has = given.get(line);
+      if (has) {
+        floor = Math.max(floor, (places.get(has) ?? 0) + 1);
         continue;
       }
-      const found =
-        old.slice(floor).find((entry) => free.has(entry) && same(entry, line)) ?? old.find((entry) => free.has(entry) && same(entry, line));
+      const at = nextPlace(queues.get(key(line)), floor, (place) => free.has(old[place] ?? line));
+      const found = at === undefined ? undefined : old[at];
       if (!found) continue;
-      given.set(line, found.mark);
+      given.set(line, found);
       free.delete(found);
     }
   };
   const known = new Map([...old, ...fresh].map((line) => [line, words(line)]));
-  pass((a, b) => known.get(a) === known.get(b));
-  pass((a, b) => a.step.verb === b.step.verb);
+  pass((line) => known.get(line) ?? '');
+  pass((line) => line.step.verb);
   /** Arms keep their marks where their words are the same, else where their place is, so that a reworded condition keeps its history. */
   const armsOf = (line: Line): readonly Arm[] => {
-    const was = old.find((entry) => entry.mark === given.get(line))?.step;
+    const was = given.get(line)?.step;
     if (line.step.verb !== 'split') return [];
     if (was?.verb !== 'split') return line.step.arms.map((arm) => ({ ...arm, mark: '' }));
     const { arms } = line.step;
@@ -53,18 +62,38 @@ export function keepMarks(before: string, typed: string): string {
       });
     };
     keep((arm, at) => (conditionOf(was.arms[at]) === conditionOf(arm) ? was.arms[at] : undefined));
-    keep((arm) => [...left].find((other) => conditionOf(other) === conditionOf(arm)));
+    const byCondition = new Map<string | undefined, Arm[]>();
+    for (const other of [...left].reverse()) byCondition.set(conditionOf(other), [...(byCondition.get(conditionOf(other)) ?? []), other]);
+    keep((arm) => byCondition.get(conditionOf(arm))?.pop());
     keep((_arm, at) => was.arms[at]);
     return arms.map((arm) => ({ ...arm, mark: kept.get(arm) ?? '' }));
   };
   const remark = (lines: readonly Line[]): readonly Line[] =>
     lines.map((line) => ({
       ...line,
-      mark: given.get(line) ?? '',
+      mark: given.get(line)?.mark ?? '',
       step:
         line.step.verb === 'split' ? { ...line.step, arms: armsOf(line).map((arm) => ({ ...arm, lines: remark(arm.lines) })) } : line.step,
     }));
   return marked(printFlow({ ...parsed, lines: remark(parsed.lines) }, { marks: true }));
+}
+
+/** Places of lines that say the same, in order: the first that may be free, and the first behind the floor. */
+interface Queue {
+  readonly places: number[];
+  first: number;
+  next: number;
+}
+
+/** The first free place behind the floor, else the first free one at all. The floor only rises, so each place is passed twice at most. */
+function nextPlace(queue: Queue | undefined, floor: number, isFree: (place: number) => boolean): number | undefined {
+  if (!queue) return undefined;
+  const { places } = queue;
+  const at = (i: number): number => places[i] ?? 0;
+  while (queue.next < places.length && (at(queue.next) < floor || !isFree(at(queue.next)))) queue.next += 1;
+  if (queue.next < places.length) return at(queue.next);
+  while (queue.first < places.length && !isFree(at(queue.first))) queue.first += 1;
+  return places[queue.first];
 }
 
 /** Printed once more: what is new has no mark yet, and the reader gives it one that nothing else in the text has. */

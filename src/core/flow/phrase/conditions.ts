@@ -24,11 +24,14 @@ const RULES: readonly (readonly [RegExp, Build])[] = [
   [new RegExp(`^(.+?) (?:is |are )?${NUMBER}${UNIT} or more$`), compare('>=')],
   [new RegExp(`^(.+?) (?:is |are )?(?:below|under|less than|lower than|smaller than|fewer than) ${NUMBER}${UNIT}$`), compare('<')],
   [new RegExp(`^(.+?) (?:is |are )?(?:at most|no more than|up to) ${NUMBER}${UNIT}$`), compare('<=')],
-  [new RegExp(`^(?:they have |has |have |with )?${NUMBER}\\s*(ha|hectares?) or more(?: of)? (.+)$`), turned('>=')],
-  [new RegExp(`^(?:they have |has |have |with )?(?:at least|no less than) ${NUMBER}\\s*(ha|hectares?|)\\s*(?:of )?(.+)$`), turned('>=')],
-  [new RegExp(`^(?:they have |has |have |with )?(?:more than|over) ${NUMBER}\\s*(ha|hectares?|)\\s*(?:of )?(.+)$`), turned('>')],
+  [new RegExp(`^(?:they have |has |have |with )?${NUMBER} ?(ha|hectares?) or more(?: of)? (.+)$`), turned('>=')],
   [
-    new RegExp(`^(?:they have |has |have |with )?(?:less than|fewer than|under) ${NUMBER}\\s*(ha|hectares?|)\\s*(?:of )?(.+)$`),
+    new RegExp(`^(?:they have |has |have |with )?(?:at least|no less than) ${NUMBER} ?(ha|hectares?|) ?(?:of )?(\\D.{0,200})$`),
+    turned('>='),
+  ],
+  [new RegExp(`^(?:they have |has |have |with )?(?:more than|over) ${NUMBER} ?(ha|hectares?|) ?(?:of )?(\\D.{0,200})$`), turned('>')],
+  [
+    new RegExp(`^(?:they have |has |have |with )?(?:less than|fewer than|under) ${NUMBER} ?(ha|hectares?|) ?(?:of )?(\\D.{0,200})$`),
     turned('<'),
   ],
   [/^(.+?) (?:is |are )?(?:unknown|missing|empty|not known)$/, (found) => ({ name: found[1] ?? '', op: '=', value: 'null' })],
@@ -81,7 +84,7 @@ function write(named: Named, op: string, value: string, said: string): string | 
 
 /** Reads a loose condition: clauses joined by “and” or “or”, each in everyday words. */
 export function readCondition(text: string, above: Above): ConditionReadings {
-  const clauses = text.split(/\s+(and|or(?! more\b| less\b))\s+/);
+  const clauses = text.split(/\s(and|or(?! more\b| less\b))\s/);
   let readings: readonly string[] = [''];
   let words = 0;
   for (let i = 0; i < clauses.length; i += 2) {

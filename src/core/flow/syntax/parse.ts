@@ -1,4 +1,4 @@
-import { near, shortHash } from '../../base';
+import { clip, near, shortHash } from '../../base';
 import { Cursor } from './cursor';
 import { DEEPEST, readRows, type Row } from './rows';
 import type { Arm, FlowTree, Line, Named, ParsedFlow, Step, SyntaxProblem, Use, Word } from './tree';
@@ -20,6 +20,10 @@ export function parseLines(text: string): ParsedFlow {
 /** One for all that have nothing: ten thousand lines are ten thousand arrays fewer to make. */
 const NONE: readonly never[] = [];
 
+/** So many lines of the same words, or lines in all, and marks get longer. */
+const CROWDED = 64;
+const ROOMY = 30_000;
+
 const HEADS: ReadonlySet<string> = new Set(['flow', 'about', 'uses']);
 
 class FlowReader {
@@ -28,6 +32,7 @@ class FlowReader {
   /** marks that stand in the text: none of them is given to another line */
   private readonly written = new Set<string>();
   private readonly tries = new Map<string, number>();
+  private readonly suggestions = new Map<string, string>();
   private name: Named | undefined;
   private about: Word | undefined;
   private readonly uses: Use[] = [];
@@ -81,16 +86,16 @@ class FlowReader {
 
   private lines(rows: readonly Row[]): { lines: Line[]; left: readonly string[] } {
     const lines: Line[] = [];
-    let comments: readonly string[] = NONE;
+    let comments: string[] | undefined;
     for (const row of rows) {
       if (row.tokens.length === 0) {
-        if (row.comment !== undefined) comments = [...comments, row.comment];
+        if (row.comment !== undefined) (comments ??= []).push(row.comment);
         continue;
       }
-      lines.push(this.line(row, comments));
-      comments = NONE;
+      lines.push(this.line(row, comments ?? NONE));
+      comments = undefined;
     }
-    return { lines, left: comments };
+    return { lines, left: comments ?? NONE };
   }
 
   private line(row: Row, comments: readonly string[]): Line {
@@ -111,12 +116,19 @@ class FlowReader {
     };
   }
 
+  /** What was meant, found out once for each word. */
+  private suggestion(word: string): string {
+    const known = this.suggestions.get(word) ?? suggest(word);
+    this.suggestions.set(word, known);
+    return known;
+  }
+
   private step(row: Row, cursor: Cursor): Step | undefined {
     const start = cursor.here();
     const verb = takeVerb(cursor);
     if (verb === undefined || verb === 'unknown') {
       const word = row.tokens[cursor.position]?.text ?? '';
-      return cursor.say(`“${word}” is not a verb Millrace knows${suggest(word)}`, start);
+      return cursor.say(`“${clip(word, LONGEST_WORD)}” is not a verb Millrace knows${this.suggestion(word)}`, start);
     }
     if (verb === 'split') {
       cursor.end();
@@ -172,7 +184,8 @@ class FlowReader {
     if (taken()) {
       // The same words come again and again in long flows: the search goes on where it ended.
       let n = this.tries.get(words) ?? 1;
-      do mark = `k${shortHash(`${words}\u0000${++n}`, 4)}`;
+      // Four digits serve short names in flows people write; where they run out, eight do.
+      do mark = `k${shortHash(`${words}\u0000${++n}`, n > CROWDED || this.marks.size > ROOMY ? 8 : 4)}`;
       while (taken());
       this.tries.set(words, n);
     }
@@ -185,7 +198,12 @@ class FlowReader {
     const raw = this.text.slice(row.from, lastRow(row).to).split('\n');
     return raw
       .map((part, i) => (i === 0 ? part : part.slice(Math.min(row.column, part.length - part.trimStart().length))))
-      .map((part) => part.trimEnd().replace(/\s+#[a-z0-9]+$/i, ''))
+      .map((part) =>
+        part
+          .trimEnd()
+          .replace(/\s#[a-z0-9]{1,40}$/i, '')
+          .trimEnd(),
+      )
       .filter((part) => part.trim() !== '')
       .join('\n');
   }
@@ -202,7 +220,11 @@ const lastRow = (row: Row): Row => {
 };
 const emptyWhen = (row: Row) => ({ from: row.from, to: row.to, parsed: { text: '', expr: undefined, problems: [] } });
 
+/** Nobody mistypes a longer word than this. */
+const LONGEST_WORD = 40;
+
 function suggest(word: string): string {
+  if (word.length > LONGEST_WORD) return '';
   const verbs = VERB_WORDS.map(([verb]) => verb);
   const begun = verbs.find((verb) => word.length > 2 && verb.startsWith(word.slice(0, 3).toLowerCase()));
   if (begun) return `: did you mean “${begun}”?`;

@@ -96,7 +96,7 @@ function budgetOf(lines: readonly DocumentLine[]): Picked {
     const last = sums.at(-1);
     if (!first || !last || !(line.section === 'budget' || BUDGET.test(line.folded))) continue;
     // The words from the first sum to the last: “20,000 to 30,000 €”.
-    const from = /[\d.,' ]*\d ?(?:k|€|eur)? ?(?:-|–|to|and|bis|und|tot|en|a|y|et) ?$/.exec(line.even.slice(0, first.from));
+    const from = /[\d.,' ]{0,30}\d ?(?:k|€|eur)? ?(?:-|–|to|and|bis|und|tot|en|a|y|et) ?$/.exec(line.even.slice(0, first.from));
     const unit = /^ ?(?:€|eur\b|euros?|£|gbp|pounds?|chf)/.exec(line.even.slice(last.to))?.[0] ?? '';
     const sign = /[€£$] ?$/.exec(line.even.slice(0, from?.index ?? first.from))?.[0] ?? '';
     return picked(line.text.slice((from?.index ?? first.from) - sign.length, last.to + unit.length).trim(), line.text, 0.85);

@@ -34,8 +34,8 @@ const FIRM =
 const PLACE_LABEL =
   /^(?:address|place|town|city|lives? in|residence|based in|location|wohnort|adresse|anschrift|ort|woonplaats|adres|domicilio|direccion|residencia|ciudad|domicile|lieu|ville):\s*(\S.*)$/;
 const POSTCODE =
-  /\b(?:[a-z]{1,2}\d[a-z\d]? ?\d[a-z]{2}|\d{4} ?[a-z]{2}\b|(?:d-|f-|e-|b-)?\d{4,5}) \p{L}[\p{L} .'-]{2,}|\p{L}[\p{L} .'-]{2,},? [a-z]{1,2}\d[a-z\d]? \d[a-z]{2}\b/u;
-const EMAIL = /[\w.+-]+@[\w-]+(?:\.[\w-]+)+/;
+  /\b(?:[a-z]{1,2}\d[a-z\d]? ?\d[a-z]{2}|\d{4} ?[a-z]{2}\b|(?:d-|f-|e-|b-)?\d{4,5}) \p{L}[\p{L} .'-]{2,60}|(?<!\p{L})\p{L}[\p{L} .'-]{2,60},? [a-z]{1,2}\d[a-z\d]? \d[a-z]{2}\b/u;
+const EMAIL = /(?<![\w.+-])[\w.+-]{1,64}@[\w-]{1,63}(?:\.[\w-]{1,63}){1,8}/;
 const PHONE = /(?:\+|\b00|\b0)[\d][\d ()/.-]{6,18}\d/;
 const DRIVING =
   /driving licen[cs]e|driver'?s? licen[cs]e|(?:full|clean) (?:uk )?licen[cs]e|fuhrerschein|fahrerlaubnis|rijbewijs|(?:permiso|carnet|licencia) de conducir|permis(?: de conduire)?(?: [a-e]\d?\b|$)/;
@@ -106,13 +106,13 @@ function entriesOf(lines: readonly DocumentLine[], section: string, now: Instant
 const tidy = (text: string): string =>
   text
     .replace(/\(\s*\)/g, '')
-    .replace(/^[\s,;:|()–—-]+|[\s,;:|(–—-]+$/g, '')
+    .replace(/^[\s,;:|()–—-]+|[\s,;:|(–—-]{1,40}$/g, '')
     .replace(/\s+/g, ' ');
 
 /** “Field technician at Larkfield Pumps, Hessle” in its parts. */
 const piecesOf = (text: string): readonly string[] =>
   text
-    .split(/\s+(?:at|bei|bij|chez)\s+|\s+[|·–—]\s+|\s+-\s+|[,;]\s+/)
+    .split(/\s(?:at|bei|bij|chez)\s|\s[|·–—-]\s|[,;]\s/)
     .map(tidy)
     .filter((piece) => piece !== '');
 
@@ -207,7 +207,7 @@ function languagesOf(lines: readonly DocumentLine[]): Picked {
   const words: string[] = [];
   for (const text of said) {
     const before = known.size;
-    for (const piece of listed(text.replace(/ (?:and|und|en|y|et) /g, ', ')).flatMap((entry) => entry.split(/\s+\/\s+/))) {
+    for (const piece of listed(text.replace(/ (?:and|und|en|y|et) /g, ', ')).flatMap((entry) => entry.split(/\s\/\s/))) {
       const name = languageOf(plainFold(piece));
       if (name !== undefined && !NOT.test(plainFold(piece)) && known.get(name) === undefined) known.set(name, levelOf(plainFold(piece)));
     }
@@ -272,7 +272,7 @@ function nameOf(lines: readonly DocumentLine[]): Picked {
   }
   for (const line of lines.slice(0, 6)) {
     const bare =
-      line.text.replace(/^(?:curriculum vitae|cv|lebenslauf|résumé)(?: of| von| van| de)?[\s:–-]*/i, '').split(/\s+[|·–—]\s+/)[0] ?? '';
+      line.text.replace(/^(?:curriculum vitae|cv|lebenslauf|résumé)(?: of| von| van| de)?[\s:–-]*/i, '').split(/\s[|·–—]\s/)[0] ?? '';
     if (NAME_WORDS.test(bare) && !NO_NAME.test(plainFold(bare)) && !ROLE.test(plainFold(bare))) return picked(bare, line.text, 0.8);
   }
   return nothing();
@@ -284,7 +284,7 @@ function placeOf(lines: readonly DocumentLine[]): Picked {
     if (label) return picked(line.text.slice(line.text.indexOf(':') + 1).trim(), line.text, 0.9);
   }
   for (const line of lines.filter((entry) => entry.section === '' || entry.section === 'contact').slice(0, 12)) {
-    for (const piece of line.text.split(/\s+[|·•]\s+|\s{2,}/))
+    for (const piece of line.text.split(/\s[|·•]\s|\s{2}/))
       if (POSTCODE.test(plainFold(piece)) && !EMAIL.test(piece)) return picked(tidy(piece.replace(PHONE, '')), line.text, 0.8);
   }
   return nothing();

@@ -1,4 +1,4 @@
-import { fold } from '../../base';
+import { fold, pieces } from '../../base';
 import { speaksToMachines } from '../skills/standing';
 
 /** One line of a document with the heading it stands under. */
@@ -39,11 +39,10 @@ export function documentLines(text: string, sections: Sections): readonly Docume
   const named = (words: string): string | undefined => heads.find(([, pattern]) => pattern.test(words))?.[0];
   const out: DocumentLine[] = [];
   let section = '';
-  for (const raw of text.split(/\r?\n/)) {
-    const line = raw.replace(/\s+/g, ' ').trim();
+  for (const line of text.split(/\r?\n/).flatMap((raw) => pieces(raw.replace(/\s+/g, ' ').trim()))) {
     const folded = plainFold(line);
     if (line === '' || speaksToMachines(folded)) continue;
-    const heading = folded.length > HEADING_MAX ? undefined : named(folded.replace(/^[\d.\s]+|[^\p{L}\p{N}]+$/gu, ''));
+    const heading = folded.length > HEADING_MAX ? undefined : named(folded.replace(/^[\d.\s]+|[^\p{L}\p{N}]{1,40}$/gu, ''));
     if (heading !== undefined) {
       section = heading;
       continue;

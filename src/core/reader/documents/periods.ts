@@ -48,7 +48,7 @@ export function periodsIn(text: string, now: Instant): readonly Period[] {
       taken = to;
     };
     const rest = folded.slice(date.to);
-    const open = new RegExp(`^\\s*(?:[-–—]|to|until|bis|tot|a|hasta|jusqu'a|à)?\\s*(?:la )?${NOW}(?!\\p{L})`, 'u').exec(rest);
+    const open = new RegExp(`^\\s{0,4}(?:(?:[-–—]|to|until|bis|tot|a|hasta|jusqu'a|à)\\s{0,4})?(?:la )?${NOW}(?!\\p{L})`, 'u').exec(rest);
     if (open && /^\s*\S/.test(open[0])) {
       put(thisMonth, true, true, date.to + open[0].length);
       continue;

@@ -51,7 +51,7 @@ const MULTIPLIER: readonly (readonly [RegExp, number])[] = [
 /** `350k`, `1.2m`: only of money, since “m” is a metre elsewhere. */
 export const SHORT_MULTIPLIER: Readonly<Record<string, number>> = { k: 1e3, m: 1e6, bn: 1e9 };
 
-const DIGITS = /\d{1,3}(?:[ .,'’\u00a0\u202f]\d{3})+(?:[.,]\d{1,2})?(?![\d])|\d+(?:[.,]\d+)?(?![.,]?\d)/;
+const DIGITS = /\d{1,3}(?:[ .,'’\u00a0\u202f]\d{3})+(?:[.,]\d{1,2})?(?![\d])|(?<!\d)\d{1,15}(?:[.,]\d{1,10})?(?![.,]?\d)/;
 const FIGURE = new RegExp(
   `(?<![\\p{L}\\p{N}.,])(?:(${DIGITS.source})|(?:(twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)[- ])?(${WORD})(?=${AND_HALF}(?!\\p{L})|(?!\\p{L})))(${AND_HALF}(?!\\p{L}))?`,
   'gu',

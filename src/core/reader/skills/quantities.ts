@@ -96,7 +96,7 @@ export function moneyIn(folded: string): readonly Money[] {
     const [written, letter = ''] = /^(k|m|bn)(?![\p{L}\p{N}²])/u.exec(folded.slice(bare.to)) ?? [''];
     const figure = { ...bare, value: bare.value * (SHORT_MULTIPLIER[letter] ?? 1), to: bare.to + written.length };
     const behind = folded.slice(figure.to).replace(/^ ?(?:de|d')? ?/, '');
-    const before = /(\S+?) ?$/.exec(folded.slice(0, figure.from))?.[1] ?? '';
+    const before = /(\S{1,40}?) ?$/.exec(folded.slice(Math.max(0, figure.from - 41), figure.from))?.[1] ?? '';
     const currency =
       SYMBOLS.find(([pattern]) => pattern.test(behind))?.[1] ??
       SYMBOLS.find(([pattern]) => new RegExp(`${pattern.source}$`).test(before.replace(/^[(]/, '')))?.[1];

@@ -26,8 +26,8 @@ const PART =
 const MORE =
   /\b(?:further|another|additional|extra|extension of|expansion of|more|weitere[nrsm]?|zusatzliche[nrsm]?|um|nog eens|extra|bijkomende|uitbreiding (?:van|met)|otras?|adicional\w*|mas|ampliacion de|supplementaires?|autres?|extension de|altri|kolejn\w*|dodatkow\w*)\s+(?:\w+ )?$/;
 const MORE_BEHIND = /^\s*(?:more|mehr|meer|mas|de plus|in piu|wiecej|extra|zusatzlich|adicionales|supplementaires)\b/;
-const EACH = /^\S*\s*(?:\w+ ){0,4}(?:each|apiece|jeweils|elk|ieder|cada un[oa]|chacune?|ciascun\w*)\b/;
-const RANGE_BEFORE = /\d\s*(?:ha|m²|m2|hectares?)?\s*(?:-|–|to|bis|tot|a|of|or|oder|und|ou|o)\s*$/;
+const EACH = /^\S{0,20}\s{0,2}(?:\w{1,30} ){0,4}(?:each|apiece|jeweils|elk|ieder|cada un[oa]|chacune?|ciascun\w*)\b/;
+const RANGE_BEFORE = /\d\s{0,3}(?:(?:ha|m²|m2|hectares?)\s{0,3})?(?:-|–|to|bis|tot|a|of|or|oder|und|ou|o)\s{0,3}$/;
 const GROWTH_FROM = /\b(?:from|von|van|desde|de|da|z)\s*$/;
 const GROWTH_TO = /^\s*(?:to|auf|naar|a|hasta|do)\b/;
 const UP_TO =

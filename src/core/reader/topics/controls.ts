@@ -110,7 +110,7 @@ export function saysNoControls(said: Said): boolean {
   );
 }
 
-const AGE = /(?:for|for the last|seit|sinds|desde hace|hace|depuis|il y a|da|vor|voor|al)?\s*$/;
+const AGE = /(?:for|for the last|seit|sinds|desde hace|hace|depuis|il y a|da|vor|voor|al)?\s{0,3}$/;
 const YEARS_BEHIND = /^[\s-]*(?:years?|jahre[n]?|jahrige[nrs]?|jaar|anos|ans|anni|lat)\b/;
 
 const SINCE_THEN = /^(?:since then|ever since|seither|seitdem|sindsdien|desde entonces|depuis(?: lors)?)\b/;

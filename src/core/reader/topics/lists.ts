@@ -58,7 +58,7 @@ const REPLACED =
   /replac|ersetz|abgelost|vervang|vervangen|sustitu|reemplaz|remplac|sostitui|zastap|instead of|statt|in plaats van|en lugar de|en vez de|au lieu de|switched|moved from|umgestellt|umgestiegen|overgestapt|cambiamos|passes? (?:du|de la)/;
 
 const TAKES_PLACE =
-  /^\S*\s*(?:\w+ ){0,2}?(?:(?:have|has|haben|hat|hebben|heeft|han|ha|ont)\b(?!.{0,30}\b(?:been|worden|sido|ete)\b)|(?:replaces?|ersetz(?:t|en)|verva?ngt?|vervangen|verving|sustituyen?|remplacent?)\b(?! (?:by|with|durch|door|por|par)\b))/;
+  /^\S{0,60}\s{0,2}(?:\w{1,30} ){0,2}?(?:(?:have|has|haben|hat|hebben|heeft|han|ha|ont)\b(?!.{0,30}\b(?:been|worden|sido|ete)\b)|(?:replaces?|ersetz(?:t|en)|verva?ngt?|vervangen|verving|sustituyen?|remplacent?)\b(?! (?:by|with|durch|door|por|par)\b))/;
 
 /** What the heat comes from: the source named first or as the main one; what was replaced, planned or held in reserve is not it. */
 export function energyIn(said: Said): readonly Candidate[] {
@@ -94,7 +94,7 @@ export function energyIn(said: Said): readonly Candidate[] {
     if (replaced && !/\b(?:with|by|to|durch|gegen|auf|door|naar|por|par|a|au|con)\b[^.]{0,40}$/.test(before)) return [];
     if (
       replaced &&
-      /^\S*\s*(?:\w+ )?(?:with|by|durch|gegen|door|por|par)\b/.test(after) &&
+      /^\S{0,60}\s{0,2}(?:\w{1,30} )?(?:with|by|durch|gegen|door|por|par)\b/.test(after) &&
       !/\b(?:with|by|durch|door|por|par)\b/.test(before)
     )
       return [];
@@ -137,6 +137,6 @@ export function clauseAround(folded: string, from: number, to: number): string {
 /** “no gas”, “ohne Öl”: a denial shortly before the word. */
 function deniedBefore(clause: string, word: string): boolean {
   const at = clause.indexOf(word);
-  const [close = ''] = clause.slice(0, Math.max(0, at)).match(/(?:\S+\s+){0,3}$/) ?? [];
+  const [close = ''] = clause.slice(0, Math.max(0, at)).match(/(?:\S{1,60}\s{1,3}){0,3}$/) ?? [];
   return NOT.test(close) && !/\bnot only|nicht nur|niet alleen|no solo|non seulement/.test(clause);
 }

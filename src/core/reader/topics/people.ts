@@ -49,7 +49,7 @@ export function deciderIn(said: Said): readonly Candidate[] {
   const people = peopleIn(said.text, taken).filter((person) => person.from >= valueAt);
   const cue = (told ? DECIDES : OWNS).exec(said.folded);
   // Two of the same standing: which of them decides is not said.
-  const shared = /\p{Lu}[\p{L}'’-]+ (?:and|und|&|en|y|e|et|i) (?:\p{Lu}\.? )?$/u;
+  const shared = /\p{Lu}[\p{L}'’-]{1,40} (?:and|und|&|en|y|e|et|i) (?:\p{Lu}\.? )?$/u;
   if (people.some((person) => shared.test(said.text.slice(0, person.from)))) return [];
   const fitting = people.flatMap((person): Candidate[] => {
     const before = fold(said.text.slice(0, person.from));

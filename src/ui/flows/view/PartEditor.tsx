@@ -98,7 +98,7 @@ export function PartEditor({ was, now, at, text, library, onChange, onClose }: P
                   key={option.label}
                   type="button"
                   onClick={() => {
-                    setTyped(typed.replace(/[a-z_][a-z0-9_.]*$/i, '') + option.insert);
+                    setTyped(typed.replace(/[a-z_][a-z0-9_.]{0,200}$/i, '') + option.insert);
                   }}
                 >
                   <span className="code">{option.label}</span> <span className="quiet small">{option.detail}</span>

@@ -30,7 +30,7 @@ export interface FieldOption {
 }
 
 const MOST = 8;
-const WORD = /[a-z_][a-z0-9_.]*$/i;
+const WORD = /[a-z_][a-z0-9_.]{0,200}$/i;
 
 /** Fields that begin as the word before the caret does, or whose label holds it; none while a text in quotes is open. */
 export function optionsAt(text: string, caret: number, about: About): readonly FieldOption[] {

@@ -20,16 +20,23 @@ export interface PreviewView {
     readonly samples: readonly string[];
   }[];
   readonly rows: readonly PreviewRow[];
-  readonly counts: {
-    readonly new: number;
-    readonly known: number;
-    readonly perhaps: number;
-    readonly refused: number;
-    readonly newCompanies: number;
-  };
+  /** of all rows; null while they are counted */
+  readonly counts: Counts | null;
+}
+interface Counts {
+  readonly new: number;
+  readonly known: number;
+  readonly perhaps: number;
+  readonly refused: number;
+  readonly newCompanies: number;
 }
 interface Props {
-  readonly status: ListView & { readonly problem: string | null; readonly flowId: string | null; readonly matchingFrom: string | null };
+  readonly status: ListView & {
+    readonly problem: string | null;
+    readonly flowId: string | null;
+    readonly matchingFrom: string | null;
+    readonly says: readonly string[];
+  };
   readonly preview: PreviewView | null;
   readonly flows: readonly { readonly id: string; readonly name: string }[];
   readonly mayTakeIn: boolean;
@@ -43,6 +50,7 @@ const KINDS = [
   { kind: 'refused', label: 'refused', tone: 'var(--brick)' },
 ] as const;
 const REFRESH_MS = 700;
+const COUNT_MS = 1_500;
 
 /** What a list's columns mean, and what will happen with every row, before anything is changed. */
 export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
@@ -63,6 +71,22 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
       clearInterval(timer);
     };
   }, [running, router]);
+  const counting = preview !== null && preview.counts === null && status.state === 'looked at';
+  useEffect(() => {
+    if (!counting || busy) return;
+    const timer = setInterval(() => {
+      // A look that fails is looked again at the next beat.
+      call('previewImport', { params: { id: status.id }, body: {} }).then(
+        (answer) => {
+          setPreview(answer as unknown as PreviewView);
+        },
+        () => undefined,
+      );
+    }, COUNT_MS);
+    return () => {
+      clearInterval(timer);
+    };
+  }, [counting, busy, status.id]);
   const shown = useMemo(() => (preview?.rows ?? []).filter((row) => kind === null || row.plan.kind === kind), [preview, kind]);
   if (!preview || running || status.state === 'done') return <Progress status={status} />;
 
@@ -96,7 +120,8 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
       },
     );
   };
-  const { counts } = preview;
+  const counts = preview.counts ?? countsOf(preview.rows);
+  const counted = preview.counts === null ? preview.rows.length : status.total;
   const takes = counts.new + counts.known + counts.perhaps;
   return (
     <>
@@ -109,6 +134,7 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
             <span className="quiet cut">
               {plural(status.total, 'row')} · {DELIMITER[preview.table.delimiter]} · {preview.table.encoding} · heading in row{' '}
               {preview.table.headingRow}
+              {status.says.length === 0 ? '' : ` · ${status.says.join(' · ')}`}
               {status.matchingFrom === null ? '' : ` · columns as in “${status.matchingFrom}”, which had the same headings`}
             </span>
           </>
@@ -118,7 +144,7 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
           Cancel
         </Button>
         <Button variant="contained" disabled={!mayTakeIn || busy || takes === 0} onClick={take}>
-          Take in {takes}
+          {preview.counts === null ? 'Take in all' : `Take in ${takes.toLocaleString('en-GB')}`}
         </Button>
       </TopBar>
       <Problem
@@ -180,9 +206,14 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
             <h2 className="grow">What will happen</h2>
             <span className="quiet">{busy ? 'looking …' : 'nothing has been changed yet'}</span>
           </div>
+          {preview.counts === null ? (
+            <p className="small" role="status" style={{ margin: '0 0 8px' }}>
+              Of the first {plural(counted, 'row')}. All {status.total.toLocaleString('en-GB')} are being counted; you need not wait for it.
+            </p>
+          ) : null}
           <div style={{ display: 'flex', height: 16, marginBottom: 6 }} aria-hidden>
             {KINDS.map((entry) => (
-              <i key={entry.kind} style={{ width: `${(counts[entry.kind] / Math.max(1, status.total)) * 100}%`, background: entry.tone }} />
+              <i key={entry.kind} style={{ width: `${(counts[entry.kind] / Math.max(1, counted)) * 100}%`, background: entry.tone }} />
             ))}
           </div>
           {KINDS.map((entry) => (
@@ -195,12 +226,12 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
                   color: entry.kind === 'new' ? 'var(--river)' : entry.kind === 'perhaps' ? 'var(--brass)' : entry.tone,
                 }}
               >
-                {counts[entry.kind]}
+                {counts[entry.kind].toLocaleString('en-GB')}
               </span>
               <span className="grow">
                 <span className="strong">{entry.label}</span>
                 <span className="quiet small" style={{ display: 'block' }}>
-                  {explain(entry.kind, preview)}
+                  {explain(entry.kind, preview, counts)}
                 </span>
               </span>
               {counts[entry.kind] > 0 ? (
@@ -256,14 +287,26 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
   );
 }
 
-function explain(kind: (typeof KINDS)[number]['kind'], preview: PreviewView): string {
+function countsOf(rows: PreviewView['rows']): Counts {
+  const count = (kind: Row): number => rows.filter((row) => row.plan.kind === kind).length;
+  return {
+    new: count('new'),
+    known: count('known'),
+    perhaps: count('perhaps'),
+    refused: count('refused'),
+    newCompanies: rows.filter((row) => row.plan.newCompany).length,
+  };
+}
+type Row = (typeof KINDS)[number]['kind'];
+
+function explain(kind: Row, preview: PreviewView, counts: Counts): string {
   const reasons = new Map<string, number>();
   for (const row of preview.rows)
     if (row.plan.kind === kind) {
       const why = row.plan.why.replace(/ \d+$/, '').replace(/^perhaps .+ \(.+\)$/, '');
       reasons.set(why, (reasons.get(why) ?? 0) + 1);
     }
-  if (kind === 'new') return `with ${plural(preview.counts.newCompanies, 'new company', 'new companies')}`;
+  if (kind === 'new') return `with ${plural(counts.newCompanies, 'new company', 'new companies')}`;
   if (kind === 'perhaps') return 'the flow’s match line asks on the desk';
   const listed = [...reasons]
     .sort((a, b) => b[1] - a[1])
@@ -287,7 +330,9 @@ function Progress({ status }: { readonly status: Props['status'] }) {
       <div className="cols">
         <section className="col paper grow" style={{ padding: 24 }}>
           <h2 role="status">
-            {done ? `Taken in: ${plural(status.total, 'row')}` : `Taking in ${status.doneRows} of ${plural(status.total, 'row')} …`}
+            {done
+              ? `Taken in: ${plural(status.total, 'row')}`
+              : `Taking in ${status.doneRows.toLocaleString('en-GB')} of ${plural(status.total, 'row')} …`}
           </h2>
           <div style={{ height: 10, background: 'var(--line2)', margin: '10px 0 16px', maxWidth: 520 }}>
             <div style={{ height: 10, width: `${(done ? 1 : share) * 100}%`, background: 'var(--w4)' }} />

@@ -1,5 +1,6 @@
 import { liveFlows } from '../../../../server/usecases/flows';
-import { importStatus, previewImport } from '../../../../server/usecases/imports';
+import { previewImport } from '../../../../server/usecases/import-preview';
+import { importStatus } from '../../../../server/usecases/imports';
 import { TakeIn } from '../../../../ui/sources/view/TakeIn';
 import { orNotFound } from '../../../not-found-or';
 import { signed } from '../../../session';

@@ -1,6 +1,7 @@
 import mammoth from 'mammoth';
 import { readHtml, textBlocks, type Block } from '../../core/formats';
-import { WorldFailure, type DocumentText, type Documents } from '../ports';
+import { checkArchive } from './archive';
+import { WorldFailure, type DocumentText } from '../ports';
 
 const LIMITS = { pages: 80, text: 200_000, ms: 15_000 } as const;
 /** A text that is a page, as some programs save papers and mails. */
@@ -9,20 +10,21 @@ const PAGE = /^\s*(?:<!doctype html|<html)/i;
 const SCANNED_BELOW = 20;
 
 /** Text out of documents: PDF, Word (DOCX) and plain text. Nothing in them is run, and no address in them is fetched. */
-export function documentReader(): Documents {
-  return {
-    async read(kind, bytes) {
-      try {
-        if (kind === 'pdf') return await readPdf(bytes);
-        if (kind === 'docx') return await readDocx(bytes);
-        const text = new TextDecoder('utf-8').decode(bytes).slice(0, LIMITS.text);
-        return { blocks: PAGE.test(text) ? readHtml(text).blocks : textBlocks(text), says: '' };
-      } catch (error) {
-        if (error instanceof WorldFailure) throw error;
-        throw new WorldFailure('broken', `the file cannot be read as ${kind.toUpperCase()}: it may be damaged or locked`, false);
-      }
-    },
-  };
+export async function readDocument(kind: 'pdf' | 'docx' | 'text', bytes: Uint8Array): Promise<DocumentText> {
+  try {
+    if (kind === 'pdf') return await readPdf(bytes);
+    if (kind === 'docx') return await readDocx(bytes);
+    const whole = new TextDecoder('utf-8').decode(bytes);
+    const text = whole.slice(0, LIMITS.text);
+    const says =
+      whole.length > text.length
+        ? `the first ${LIMITS.text.toLocaleString('en-GB')} of ${whole.length.toLocaleString('en-GB')} characters`
+        : '';
+    return { blocks: PAGE.test(text) ? readHtml(text).blocks : textBlocks(text), says };
+  } catch (error) {
+    if (error instanceof WorldFailure) throw error;
+    throw new WorldFailure('broken', `the file cannot be read as ${kind.toUpperCase()}: it may be damaged or locked`, false);
+  }
 }
 
 async function readPdf(bytes: Uint8Array): Promise<DocumentText> {
@@ -67,7 +69,14 @@ function linesOf(items: readonly { readonly text: string; readonly y: number; re
   return out;
 }
 
+/** The text of a Word document lies in XML parts; a page of writing takes some ten kilobytes of them. */
+const DOCX_XML_MB = 8;
+
 async function readDocx(bytes: Uint8Array): Promise<DocumentText> {
+  const entries = checkArchive(bytes);
+  const largest = Math.max(0, ...entries.filter((entry) => /\.xml(?:\.rels)?$/i.test(entry.name)).map((entry) => entry.unpacked));
+  if (largest > DOCX_XML_MB * 1024 * 1024)
+    throw new WorldFailure('too large', `the text of this document unpacks to more than ${DOCX_XML_MB} MB`, false);
   const { value } = await mammoth.convertToHtml(
     { buffer: Buffer.from(bytes) },
     { externalFileAccess: false, convertImage: mammoth.images.imgElement(() => Promise.resolve({ src: '' })) },

@@ -1,0 +1,1 @@
+import '../box/box-knows-nothing';

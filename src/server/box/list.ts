@@ -1,0 +1,115 @@
+/** A list of any length, read as a stream: its rows go to a file, what it is comes back. */
+import { once } from 'node:events';
+import fs from 'node:fs';
+import { finished } from 'node:stream/promises';
+import { parse } from 'csv-parse';
+import { decodeTable, readTable, rowProblem, shapeOf, TABLE_LIMITS, type TableShape } from '../../core/intake';
+import type { BoxWork, ReadList } from '../ports';
+
+/** Looked at to find out delimiter, headings and width. */
+const HEAD_BYTES = 256 * 1024;
+/** vCards are no stream of rows: so large a file of them is read whole. */
+const WHOLE_BYTES = 16 * 1024 * 1024;
+const number = (count: number): string => count.toLocaleString('en-GB');
+
+export async function listOf({ path, rows }: BoxWork['list']['in']): Promise<BoxWork['list']['out']> {
+  const { size } = fs.statSync(path);
+  if (size === 0) return { problem: 'the file is empty' };
+  if (size > TABLE_LIMITS.bytes)
+    return { problem: `the file has ${Math.round(size / 1e6)} MB: at most ${TABLE_LIMITS.bytes / 1024 / 1024} MB can be taken in at once` };
+  const head = firstBytes(path);
+  const shape = shapeOf(head, size > head.length);
+  if ('problem' in shape) return { problem: shape.problem };
+  if (shape.kind === 'cards') {
+    if (size > WHOLE_BYTES) return { problem: `vCards of more than ${WHOLE_BYTES / 1024 / 1024} MB: bring them in parts` };
+    return cards(path, rows);
+  }
+  return table(path, rows, shape);
+}
+
+function firstBytes(path: string): Uint8Array {
+  const file = fs.openSync(path, 'r');
+  try {
+    const bytes = Buffer.alloc(HEAD_BYTES);
+    return bytes.subarray(0, fs.readSync(file, bytes, 0, HEAD_BYTES, 0));
+  } finally {
+    fs.closeSync(file);
+  }
+}
+
+function cards(path: string, rows: string): BoxWork['list']['out'] {
+  const { table: read, problem } = readTable(fs.readFileSync(path));
+  if (!read) return { problem: problem?.message ?? 'it cannot be read' };
+  fs.writeFileSync(rows, read.rows.map((cells, i) => `${JSON.stringify([read.rowNumbers[i] ?? 0, cells])}\n`).join(''));
+  const { headings, headingRow, encoding, delimiter } = read;
+  return { list: { headings, headingRow, encoding, delimiter, total: read.rows.length, says: [] } };
+}
+
+/** Whether all of a file is UTF-8: one that is only in its first part would be read wrongly from there on. */
+async function isUtf8(path: string): Promise<boolean> {
+  const decoder = new TextDecoder('utf-8', { fatal: true });
+  try {
+    for await (const chunk of fs.createReadStream(path)) decoder.decode(chunk as Buffer, { stream: true });
+    decoder.decode();
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+async function table(path: string, rows: string, shape: Extract<TableShape, { kind: 'table' }>): Promise<BoxWork['list']['out']> {
+  const encoding: ReadList['encoding'] = shape.encoding === 'UTF-16' ? 'UTF-16' : (await isUtf8(path)) ? 'UTF-8' : 'Windows-1252';
+  const { delimiter, headingIndex, headings, width } = shape;
+  const decoder = decodeTable(encoding, shape.bigEndian);
+  const parser = parse({
+    delimiter,
+    relax_column_count: true,
+    relax_quotes: true,
+    skip_empty_lines: true,
+    info: true,
+    max_record_size: TABLE_LIMITS.record,
+  });
+  const out = fs.createWriteStream(rows);
+  let total = 0;
+  let at = 0;
+  let before = 0;
+  let headingRow = 1;
+  let wide = 0;
+  const pushed = (async () => {
+    let first = true;
+    for await (const chunk of fs.createReadStream(path)) {
+      let text = decoder.decode(chunk as Buffer, { stream: true });
+      if (first) text = text.replace(/^\ufeff/, '');
+      first = false;
+      if (!parser.write(text)) await once(parser, 'drain');
+    }
+    parser.end(decoder.decode());
+  })();
+  // A stream that ends early for a fault of its own is told by the loop below.
+  pushed.catch(() => undefined);
+  try {
+    for await (const entry of parser as AsyncIterable<{ record: string[]; info: { lines: number } }>) {
+      const line = before + 1;
+      before = entry.info.lines;
+      const no = at++;
+      if (no === headingIndex) headingRow = line;
+      if (no <= headingIndex || entry.record.every((cell) => cell.trim() === '')) continue;
+      total += 1;
+      if (total > TABLE_LIMITS.rows)
+        return { problem: `the list has more than ${number(TABLE_LIMITS.rows)} rows: bring it in parts, so that none is lost` };
+      if (entry.record.length > width) wide += 1;
+      if (!out.write(`${JSON.stringify([line, shape.fill(entry.record)])}\n`)) await once(out, 'drain');
+    }
+  } catch (error) {
+    return { problem: rowProblem(error) };
+  } finally {
+    out.end();
+    await finished(out);
+  }
+  if (total === 0) return { problem: 'there are no rows below the headings' };
+  const says =
+    wide === 0
+      ? []
+      : [`${number(wide)} ${wide === 1 ? 'row has' : 'rows have'} more cells than there are headings: they stand in the last column`];
+  return { list: { headings, headingRow, encoding, delimiter, total, says } };
+}
