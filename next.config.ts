@@ -1,14 +1,6 @@
 import type { NextConfig } from 'next';
 
-/** Inline styles are what MUI writes at run time; scripts come only from ourselves (Next's own inline start script needs its hash-less allowance). */
-const policy = (frames: string): string =>
-  `default-src 'self'; script-src 'self' 'unsafe-inline'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; connect-src 'self'; frame-ancestors ${frames}; base-uri 'self'; form-action 'self'`;
-
-const ALWAYS = [
-  { key: 'X-Content-Type-Options', value: 'nosniff' },
-  { key: 'Referrer-Policy', value: 'same-origin' },
-];
-
+/** Headers of pages are set by our own server (`src/server/http/entry.ts`), which knows the nonce of each answer. */
 const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
@@ -25,18 +17,5 @@ const config: NextConfig = {
     'mammoth',
     'pdfjs-dist',
   ],
-  headers: () =>
-    Promise.resolve([
-      { source: '/:path*', headers: ALWAYS },
-      {
-        // Forms may stand in pages of other sites; nothing else may.
-        source: '/((?!f/).*)',
-        headers: [
-          { key: 'Content-Security-Policy', value: policy("'none'") },
-          { key: 'X-Frame-Options', value: 'DENY' },
-        ],
-      },
-      { source: '/f/:path*', headers: [{ key: 'Content-Security-Policy', value: policy('*') }] },
-    ]),
 };
 export default config;

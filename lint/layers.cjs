@@ -164,7 +164,7 @@ module.exports = {
     ),
     rule(
       'next-at-the-rim',
-      { path: '^src/', pathNot: '^src/(app|ui)/' },
+      { path: '^src/', pathNot: '^src/(app|ui)/|^src/server/wire/http\\.ts$' },
       { path: `${npm}(next|react|react-dom|@mui)/` },
       'the server part outlives the framework',
     ),

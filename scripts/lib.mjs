@@ -13,6 +13,9 @@ const NEXT = path.join(ROOT, 'node_modules/next/dist/bin/next');
 const PROGRAMS = [
   'src/server/wire/worker.ts',
   'src/server/wire/box.ts',
+  'src/server/wire/http.ts',
+  'src/server/wire/keys.ts',
+  'src/server/wire/sessions.ts',
   'src/server/wire/migrate.ts',
   'src/server/wire/demo.ts',
   'src/server/wire/first.ts',
@@ -252,7 +255,7 @@ export async function startProcesses({ databaseUrl, demo, port, workers = 1, web
           }),
         ),
       );
-    if (web) await add(new Child('web', [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)], env, { readyWord: 'Ready', restart }));
+    if (web) await add(new Child('web', program('server/wire/http'), env, { readyWord: 'Ready', restart }));
     return { url: `http://127.0.0.1:${port}`, ports, env, children, crew, stop: () => stopAll(children) };
   } catch (error) {
     await stopAll(children);
@@ -265,8 +268,8 @@ async function stopAll(children) {
 }
 
 /** Runs one of the bundled programs to its end. */
-export function runProgram(name, env, args = []) {
-  return run(process.execPath, [...program(name), ...args], { env: { MILLRACE_LOG: 'warn', ...env } });
+export function runProgram(name, env, args = [], options = {}) {
+  return run(process.execPath, [...program(name), ...args], { env: { MILLRACE_LOG: 'warn', ...env }, ...options });
 }
 
 /**

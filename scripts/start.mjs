@@ -14,6 +14,7 @@ import {
   startProcesses,
   stopDatabase,
 } from './lib.mjs';
+import { keyFile, ownKey } from './key-file.mjs';
 import { freePort, portIsFree } from './ports.mjs';
 
 const empty = process.argv.includes('--empty');
@@ -39,8 +40,23 @@ process.on('SIGTERM', () => void stop());
 
 try {
   await ensureBuilt();
-  const base = { DATABASE_URL: databaseUrl, MILLRACE_DEMO: empty ? '0' : '1', MILLRACE_SECRET: process.env.MILLRACE_SECRET ?? databaseUrl };
+  const base = {
+    DATABASE_URL: databaseUrl,
+    MILLRACE_DEMO: empty ? '0' : '1',
+    MILLRACE_SECRET: process.env.MILLRACE_SECRET ?? ownKey(home).key,
+  };
   runProgram('server/wire/migrate', base);
+  // Before there were key files, the database's own address was the key: what it sealed is moved once.
+  const key = runProgram('server/wire/keys', { ...base, MILLRACE_OLD_SECRET: process.env.MILLRACE_OLD_SECRET ?? databaseUrl }, ['settle'], {
+    allowFailure: true,
+  });
+  if (key.stdout.trim() === 'wrong')
+    throw new Error(
+      `The key does not fit this database: its passwords and links were sealed with another one. Nothing was changed.\nPut the key back into ${path.relative(ROOT, keyFile(home))} or set MILLRACE_SECRET to it, then start again.`,
+    );
+  if (key.status !== 0) throw new Error(`the key could not be looked at\n${key.stderr}`);
+  if (key.stdout.trim() === 'moved')
+    say(`Passwords and links now rest on the key in ${path.relative(ROOT, keyFile(home))}: keep a copy of it.`);
   const told = runProgram(empty ? 'server/wire/first' : 'server/wire/demo', base).stdout.trim();
   if (empty && told) say(told);
   const wanted = Number(process.env.PORT ?? 3417);

@@ -1,6 +1,17 @@
 import { z } from 'zod';
 
-export type ApiAction = 'look' | 'change records' | 'take in' | 'edit flows' | 'release' | 'decide' | 'deal with trips' | 'move the clock';
+export type ApiAction =
+  | 'look'
+  | 'open papers'
+  | 'change records'
+  | 'take in'
+  | 'edit flows'
+  | 'release'
+  | 'decide'
+  | 'deal with trips'
+  | 'move the clock'
+  | 'read the audit'
+  | 'keep secrets';
 
 /** One operation of the REST API: its shape, and the action a role needs for it. */
 export interface Operation {
@@ -12,6 +23,8 @@ export interface Operation {
   readonly body?: z.ZodType;
   /** the request body is a file of this type, not JSON */
   readonly takesFile?: 'text/csv' | 'application/octet-stream';
+  /** of the request's body; 1 MB where nothing is said */
+  readonly maxBytes?: number;
   readonly answer: z.ZodType;
   readonly status?: 201 | 202;
   /** the answer is a file of one of these types, not JSON: its handler gives a `FileAnswer` */
@@ -29,8 +42,15 @@ export const paging = z.object({
   search: z.string().max(200).optional(),
   /** a condition as in flows, such as company.heated_area >= 2 ha */
   where: z.string().max(1000).optional(),
-  cursor: z.string().optional(),
+  cursor: z.string().max(200).optional(),
   limit: z.coerce.number().int().min(1).max(200).optional(),
 });
 export const uuid = z.uuid();
+/** The last instant a date can be: the end of the year 2199. */
+export const LATEST_MS = Date.UTC(2200, 0, 1) - 1;
+/** Megabytes, for limits of bodies. */
+export const MB = 1024 * 1024;
+export const FLOW_BYTES = 12 * MB;
+/** Flow text of any length that is read at all: the lines are counted by who reads it. */
+export const flowText = z.string().max(8_000_000);
 export const op = <const O extends Operation>(operation: O): O => operation;

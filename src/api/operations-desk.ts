@@ -63,7 +63,7 @@ export const DESK_OPERATIONS = {
     needs: 'look',
     query: z.object({
       state: z.string().max(20).optional(),
-      cursor: z.string().optional(),
+      cursor: z.string().max(200).optional(),
       limit: z.coerce.number().int().min(1).max(200).optional(),
     }),
     answer: s.pageOf(s.messageSchema),
@@ -96,8 +96,8 @@ export const DESK_OPERATIONS = {
     method: 'PUT',
     path: '/webhooks/{name}',
     summary: 'Name an address that flows may tell or hand over to. The secret is kept sealed and never shown again.',
-    needs: 'release',
-    body: z.object({ url: z.url({ protocol: /^https?$/ }), secret: z.string().min(8).max(200) }),
+    needs: 'keep secrets',
+    body: z.object({ url: z.url({ protocol: /^https?$/ }).max(2_000), secret: z.string().min(8).max(200) }),
     answer: s.okSchema,
   }),
 
@@ -107,7 +107,12 @@ export const DESK_OPERATIONS = {
     path: '/clock',
     summary: 'Demo only: let the clock go on.',
     needs: 'move the clock',
-    body: z.object({ byMs: z.number().int().positive() }),
+    body: z.object({
+      byMs: z
+        .int()
+        .positive()
+        .max(400 * 86_400_000),
+    }),
     answer: s.clockSchema,
     status: 202,
   }),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { op, uuid } from './op';
+import { FLOW_BYTES, flowText, LATEST_MS, MB, op, uuid } from './op';
 import * as s from './schemas';
 
 /** Flows, their drafts, trials, releases and trips. */
@@ -10,7 +10,8 @@ export const FLOW_OPERATIONS = {
     path: '/flows',
     summary: 'Make a flow from flow text.',
     needs: 'edit flows',
-    body: z.object({ text: z.string().max(500_000) }),
+    body: z.object({ text: flowText }),
+    maxBytes: FLOW_BYTES,
     answer: s.flowSchema,
     status: 201,
   }),
@@ -37,6 +38,7 @@ export const FLOW_OPERATIONS = {
     summary: 'What is in a file of flow text or a bundle, and what of it is missing or differs here. Nothing is made.',
     needs: 'edit flows',
     takesFile: 'application/octet-stream',
+    maxBytes: 2 * MB,
     query: z.object({ name: z.string().max(200) }),
     answer: s.flowFileSchema,
   }),
@@ -58,7 +60,8 @@ export const FLOW_OPERATIONS = {
     path: '/flows/check',
     summary: 'Check flow text: every finding with its place.',
     needs: 'look',
-    body: z.object({ text: z.string().max(500_000) }),
+    body: z.object({ text: flowText }),
+    maxBytes: FLOW_BYTES,
     answer: z.object({ findings: z.array(s.findingSchema) }),
   }),
   getFlow: op({ method: 'GET', path: '/flows/{id}', summary: 'A flow with its draft.', needs: 'look', answer: s.flowSchema }),
@@ -67,7 +70,8 @@ export const FLOW_OPERATIONS = {
     path: '/flows/{id}/draft',
     summary: 'Save the draft that was begun on draft number `base`.',
     needs: 'edit flows',
-    body: z.object({ text: z.string().max(500_000), base: z.number().int() }),
+    body: z.object({ text: flowText, base: z.int().min(0) }),
+    maxBytes: FLOW_BYTES,
     answer: s.flowSchema,
   }),
   releaseFlow: op({
@@ -203,7 +207,7 @@ export const FLOW_OPERATIONS = {
     path: '/flows/{id}/ribbon',
     summary: 'How many trips got to each line.',
     needs: 'look',
-    query: z.object({ since: z.coerce.number().int().optional() }),
+    query: z.object({ since: z.coerce.number().int().min(0).max(LATEST_MS).optional() }),
     answer: z.object({ lines: z.array(s.lineCountSchema) }),
   }),
 
@@ -216,7 +220,7 @@ export const FLOW_OPERATIONS = {
       flow: uuid.optional(),
       state: z.enum(['ready', 'waiting', 'asking', 'following', 'stuck', 'done', 'stopped']).optional(),
       mark: z.string().max(20).optional(),
-      cursor: z.string().optional(),
+      cursor: z.string().max(200).optional(),
       limit: z.coerce.number().int().min(1).max(200).optional(),
     }),
     answer: s.pageOf(s.tripSchema),

@@ -38,8 +38,8 @@ const criteria = z.object({
   place: z.string().max(80).default(''),
   country: z.string().max(2).default(''),
   crop: z.string().max(80).default(''),
-  minArea: z.number().min(0).nullable().default(null).describe('hectares'),
-  minEmployees: z.number().int().min(0).nullable().default(null),
+  minArea: z.number().min(0).max(1e9).nullable().default(null).describe('hectares'),
+  minEmployees: z.int().min(0).max(100_000_000).nullable().default(null),
   order: z.enum(['name', 'area', 'newest']).default('name'),
 });
 const hit = directoryHitSchema.extend({ becomes: z.enum(['new', 'known', 'perhaps', 'refused']), why: z.string() });
@@ -168,7 +168,7 @@ export const INTAKE_OPERATIONS = {
     method: 'GET',
     path: '/files/{id}',
     summary: 'A file that came with an entry.',
-    needs: 'look',
+    needs: 'open papers',
     answer: z.string(),
     givesFile: ['application/pdf', 'application/vnd.openxmlformats-officedocument.wordprocessingml.document', 'text/plain'],
   }),

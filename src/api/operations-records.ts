@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { TARGETS } from '../core/intake';
-import { op, paging, uuid } from './op';
+import { MB, op, paging, uuid } from './op';
 import * as s from './schemas';
 
 const matching = z.array(z.enum(TARGETS)).max(200).optional();
@@ -13,6 +13,7 @@ export const RECORD_OPERATIONS = {
     summary: 'Upload a list (CSV). Nothing is created yet.',
     needs: 'take in',
     takesFile: 'text/csv',
+    maxBytes: 100 * MB,
     query: z.object({ name: z.string().max(200), flow: uuid.optional() }),
     answer: s.previewSchema,
     status: 201,
@@ -97,7 +98,10 @@ export const RECORD_OPERATIONS = {
     path: '/people/{id}',
     summary: 'Change values of a person; the old facts stay.',
     needs: 'change records',
-    body: z.object({ values: s.valuesSchema }),
+    body: z.object({
+      values: s.valuesSchema,
+      was: s.valuesSchema.optional().describe('the values you have seen: 409 when one has changed meanwhile'),
+    }),
     answer: s.personSchema,
   }),
   noteOnPerson: op({
@@ -138,7 +142,10 @@ export const RECORD_OPERATIONS = {
     path: '/companies/{id}',
     summary: 'Change values of a company.',
     needs: 'change records',
-    body: z.object({ values: s.valuesSchema }),
+    body: z.object({
+      values: s.valuesSchema,
+      was: s.valuesSchema.optional().describe('the values you have seen: 409 when one has changed meanwhile'),
+    }),
     answer: s.companySchema,
   }),
   listDeals: op({
@@ -155,10 +162,10 @@ export const RECORD_OPERATIONS = {
     summary: 'Open a deal.',
     needs: 'change records',
     body: z.object({
-      title: z.string().min(1),
-      pipeline: z.string(),
-      stage: z.string(),
-      amount: z.number().nonnegative().nullable().default(null),
+      title: z.string().trim().min(1).max(300),
+      pipeline: z.string().max(120),
+      stage: z.string().max(120),
+      amount: z.number().nonnegative().max(1e12).nullable().default(null),
       companyId: uuid.nullable().default(null),
       personId: uuid.nullable().default(null),
     }),
@@ -177,7 +184,7 @@ export const RECORD_OPERATIONS = {
     path: '/deals/{id}',
     summary: 'Move a deal to another stage.',
     needs: 'change records',
-    body: z.object({ stage: z.string() }),
+    body: z.object({ stage: z.string().max(120) }),
     answer: s.dealSchema,
   }),
 } as const;

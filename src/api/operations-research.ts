@@ -9,8 +9,8 @@ const settings = z.object({
       z.object({
         name: z.enum(['news', 'register', 'people', 'jobs']),
         label: z.string().trim().min(1).max(80),
-        priceMicro: z.number().int().min(0).describe('of one search, in millionths of a euro'),
-        dayBudgetMicro: z.number().int().min(0).optional(),
+        priceMicro: z.int().min(0).max(1_000_000_000_000).describe('of one search, in millionths of a euro'),
+        dayBudgetMicro: z.int().min(0).max(1_000_000_000_000_000).optional(),
         atOnce: z.number().int().min(1).max(50),
         off: z.boolean(),
       }),
@@ -87,7 +87,10 @@ export const RESEARCH_OPERATIONS = {
     path: '/dossiers/{id}/send',
     summary: 'Send a dossier to a colleague, as text and PDF.',
     needs: 'change records',
-    body: z.object({ to: z.email() }),
+    body: z.object({
+      to: z.email().max(320),
+      confirm: z.email().max(320).optional().describe('the same address again, for somebody nobody here knows'),
+    }),
     answer: ok,
   }),
 } as const;

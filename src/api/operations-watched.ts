@@ -79,7 +79,7 @@ export const WATCHED_OPERATIONS = {
     path: '/arrivals/{id}/mend',
     summary: 'Bring a refused mail or meeting again with mended name or address.',
     needs: 'take in',
-    body: z.object({ raw: z.record(z.string(), z.string()) }),
+    body: z.object({ raw: z.record(z.string().max(100), z.string().max(20_000)) }),
     answer: z.object({ ok: z.boolean(), why: z.string() }),
   }),
 } as const;

@@ -4,6 +4,7 @@ import { INTAKE_OPERATIONS } from './operations-intakes';
 import { WATCHED_OPERATIONS } from './operations-watched';
 import { OPENING_OPERATIONS } from './operations-openings';
 import { RECORD_OPERATIONS } from './operations-records';
+import { SAFETY_OPERATIONS } from './operations-safety';
 import { RESEARCH_OPERATIONS } from './operations-research';
 
 export type { ApiAction, Operation } from './op';
@@ -17,5 +18,6 @@ export const OPERATIONS = {
   ...DESK_OPERATIONS,
   ...RESEARCH_OPERATIONS,
   ...INTAKE_OPERATIONS,
+  ...SAFETY_OPERATIONS,
 } as const;
 export type OperationId = keyof typeof OPERATIONS;

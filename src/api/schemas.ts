@@ -340,7 +340,9 @@ export const trialSchema = z.object({
 });
 export const pageOf = <T extends z.ZodType>(item: T) =>
   z.object({ items: z.array(item), next: z.string().nullable().describe('give it back as `cursor` for the next page') });
-export const valuesSchema = z.record(z.string(), value);
+export const valuesSchema = z
+  .record(z.string().max(60), value)
+  .refine((values) => Object.keys(values).length <= 100, 'at most 100 values at once');
 export const okSchema = z.object({ ok: z.literal(true) });
 
 export const dossierViewSchema = z.object({

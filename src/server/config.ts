@@ -16,14 +16,22 @@ const schema = z.object({
   MILLRACE_PROVIDERS: z.string().optional(),
   MILLRACE_SOURCES: z.string().optional(),
   MILLRACE_WORKSPACE: z.string().optional(),
-  MILLRACE_SECRET: z.string().default('unset: links in mails cannot be told from forged ones'),
+  MILLRACE_SECRET: z.string().min(16),
+  MILLRACE_OLD_SECRET: z.string().optional(),
+  MILLRACE_NEW_SECRET: z.string().min(16).optional(),
   MILLRACE_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
+  MILLRACE_HOST: z.string().default('127.0.0.1'),
+  MILLRACE_PROXIES: z.string().default(''),
+  MILLRACE_PACE: z.coerce.number().positive().default(1),
   MILLRACE_LEASE_MS: z.coerce.number().int().default(60_000),
 });
 
 export interface Config {
   readonly databaseUrl: string;
+  readonly host: string;
   readonly port: number;
+  /** proxies whose word on a client's address is taken */
+  readonly proxies: readonly string[];
   readonly publicUrl: string;
   readonly demo: boolean;
   readonly smtp: { readonly host: string; readonly port: number };
@@ -44,9 +52,15 @@ export interface Config {
   readonly sources: string | null;
   /** a workspace description that an empty database is filled from */
   readonly workspaceFile: string | null;
+  /** seals secrets and signs links; at least 16 characters */
   readonly secret: string;
+  /** of an earlier installation, which is moved to the key once */
+  readonly oldSecret: string | null;
+  readonly newSecret: string | null;
   readonly logLevel: string;
   readonly leaseMs: number;
+  /** times the usual limits of calls a minute */
+  readonly paceFactor: number;
 }
 
 export function readConfig(env: Readonly<Record<string, string | undefined>> = process.env): Config {
@@ -57,7 +71,9 @@ export function readConfig(env: Readonly<Record<string, string | undefined>> = p
   const [host = '127.0.0.1', port = '25'] = data.MILLRACE_SMTP.split(':');
   return {
     databaseUrl: data.DATABASE_URL,
+    host: data.MILLRACE_HOST,
     port: data.PORT,
+    proxies: data.MILLRACE_PROXIES.split(',').flatMap((entry) => entry.trim() || []),
     publicUrl: data.MILLRACE_PUBLIC_URL ?? `http://127.0.0.1:${data.PORT}`,
     demo: data.MILLRACE_DEMO === '1',
     smtp: { host, port: Number(port) },
@@ -71,7 +87,10 @@ export function readConfig(env: Readonly<Record<string, string | undefined>> = p
     sources: data.MILLRACE_SOURCES ?? null,
     workspaceFile: data.MILLRACE_WORKSPACE ?? null,
     secret: data.MILLRACE_SECRET,
+    oldSecret: data.MILLRACE_OLD_SECRET ?? null,
+    newSecret: data.MILLRACE_NEW_SECRET ?? null,
     logLevel: data.MILLRACE_LOG,
     leaseMs: data.MILLRACE_LEASE_MS,
+    paceFactor: data.MILLRACE_PACE,
   };
 }

@@ -203,6 +203,7 @@ export async function testWorld(): Promise<TestWorld> {
     newId: randomUUID,
     publicUrl: 'http://millrace.example',
     secret: 'only for tests',
+    paceFactor: 1_000,
     isDemo: false,
     close: async () => {
       // Whatever a test has done: what is kept as journals are written must be what counting them gives.

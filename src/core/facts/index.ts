@@ -8,4 +8,4 @@ export { FIELDS, fieldOf, fieldsOf, fieldUnits } from './catalogue';
 export type { Fact, FactDraft, SourceKind } from './fact';
 export { SOURCE_KINDS, SOURCE_LABELS } from './fact';
 export { byTrust, chooseCurrent, competing } from './trust';
-export { printValue, readTyped, type TypedReading } from './typed';
+export { checkTyped, printValue, readTyped, type TypedReading } from './typed';

@@ -1,3 +1,4 @@
+import { clip } from '../base';
 import type { Field, FactValue } from './catalogue';
 
 export type TypedReading =
@@ -98,8 +99,40 @@ export function readTyped(field: Pick<Field, 'type' | 'unit'>, raw: string): Typ
     case 'site':
       return site(text);
     case 'date':
-      return /^\d{4}-\d\d-\d\d$/.test(text) ? { ok: true, value: text } : { ok: false, why: `“${text}” is not a date: write 2026-11-24` };
+      return isDay(text) ? { ok: true, value: text } : { ok: false, why: `“${clip(text, 60)}” is not a date: write 2026-11-24` };
   }
+}
+
+/** A day of the calendar, from 1800 to 2199. */
+function isDay(text: string): boolean {
+  if (!/^(?:18|19|20|21)\d\d-\d\d-\d\d$/.test(text)) return false;
+  const at = Date.parse(`${text}T00:00:00Z`);
+  return !Number.isNaN(at) && new Date(at).toISOString().startsWith(text);
+}
+
+/** Larger numbers are slips of the hand. */
+const LARGEST = 1e12;
+const LONGEST: Readonly<Partial<Record<Field['type'], number>>> = { text: 2_000, 'e-mail': 320, phone: 60, site: 300 };
+
+/**
+ * Whether a value is one that the field can have: its type, its length, its range. What a program sends is not read as words are:
+ * a number is no e-mail address.
+ */
+export function checkTyped(field: Pick<Field, 'type' | 'unit'>, raw: FactValue): TypedReading {
+  if (raw === null) return { ok: true, value: null };
+  if (typeof raw === 'string') {
+    const longest = LONGEST[field.type] ?? 200;
+    if (raw.length > longest)
+      return { ok: false, why: `at most ${longest.toLocaleString('en-GB')} characters, not ${raw.length.toLocaleString('en-GB')}` };
+    const reading = readTyped(field, raw);
+    return reading.ok && typeof reading.value === 'number' ? checkTyped(field, reading.value) : reading;
+  }
+  if (typeof raw === 'boolean')
+    return field.type === 'yes/no' ? { ok: true, value: raw } : { ok: false, why: `${raw ? 'true' : 'false'} is no ${field.type}` };
+  if (field.type === 'year')
+    return Number.isInteger(raw) && raw >= 1000 && raw < 2200 ? { ok: true, value: raw } : { ok: false, why: `${raw} is not a year` };
+  if (field.type !== 'number') return { ok: false, why: `the number ${raw} is no ${field.type}` };
+  return Number.isFinite(raw) && Math.abs(raw) <= LARGEST ? { ok: true, value: raw } : { ok: false, why: `${raw} is out of all range` };
 }
 
 /** The value as a person reads it, with its unit. */

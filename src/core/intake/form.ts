@@ -40,6 +40,11 @@ export const formSchema = z.object({
     .min(1)
     .max(10),
   button: z.string().min(1).max(40).default('Send'),
+  /** sites in whose pages it may stand; none: it is opened by its own address only */
+  embedOn: z
+    .array(z.string().regex(/^https?:\/\/[a-z0-9.-]{1,253}(?::\d{1,5})?$/, 'an address such as https://www.my-firm.example'))
+    .max(20)
+    .default([]),
   thanks: z.string().min(1).max(1_000).default('Thank you. We have received what you sent.'),
 });
 export type Form = z.infer<typeof formSchema>;

@@ -8,6 +8,8 @@ const mailbox = z.object({
   /** TLS from the first byte */
   secure: z.boolean().default(true),
   user: z.string().trim().min(1).max(200),
+  /** it stands in our own network: only the owner may say so */
+  privateNetwork: z.boolean().default(false),
   rule: mailRuleSchema,
 });
 const calendar = z.object({
@@ -15,6 +17,8 @@ const calendar = z.object({
   how: z.enum(['caldav', 'feed']).default('caldav'),
   url: z.string().trim().min(1).max(1_000),
   user: z.string().trim().max(200).default(''),
+  /** it stands in our own network: only the owner may say so */
+  privateNetwork: z.boolean().default(false),
   /** hosts of our own addresses: everybody else in a meeting is from outside */
   ourHosts: z.array(z.string().trim().toLowerCase().min(1).max(253)).min(1).max(20),
   /** so long before it begins, a meeting's people are taken in */

@@ -7,6 +7,7 @@ export type Role = (typeof ROLES)[number];
 
 export const ACTIONS = [
   'look',
+  'open papers',
   'change records',
   'take in',
   'edit flows',
@@ -14,14 +15,17 @@ export const ACTIONS = [
   'decide',
   'deal with trips',
   'move the clock',
+  'read the audit',
+  'keep secrets',
 ] as const;
 export type Action = (typeof ACTIONS)[number];
 
 const MAY: Readonly<Record<Role, readonly Action[]>> = {
   owner: ACTIONS,
-  builder: ACTIONS,
-  rep: ['look', 'change records', 'decide', 'move the clock'],
-  reviewer: ['look', 'decide'],
+  // Tokens, people, secrets and erasing are the owner's.
+  builder: ACTIONS.filter((action) => action !== 'keep secrets'),
+  rep: ['look', 'open papers', 'change records', 'decide', 'move the clock'],
+  reviewer: ['look', 'open papers', 'decide'],
   viewer: ['look'],
 };
 

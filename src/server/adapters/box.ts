@@ -44,6 +44,7 @@ export function boxPool(program: { readonly file: string; readonly options?: rea
   const settle = (reader: Reader): Waiting | undefined => {
     const { job } = reader;
     reader.job = undefined;
+    reader.child.channel?.unref();
     for (const timer of reader.timers) clearTimeout(timer);
     reader.timers = [];
     return job;
@@ -62,9 +63,13 @@ export function boxPool(program: { readonly file: string; readonly options?: rea
     });
     const reader: Reader = { child, readings: 0, ready: false, job: undefined, ended: undefined, timers: [] };
     readers.add(reader);
+    // A resting reader keeps nobody from ending; one that starts or reads does.
+    child.unref();
     child.on('message', (message: 'ready' | BoxAnswer) => {
-      if (message === 'ready') reader.ready = true;
-      else answered(reader, message);
+      if (message === 'ready') {
+        reader.ready = true;
+        child.channel?.unref();
+      } else answered(reader, message);
       next();
     });
     child.on('error', () => {
@@ -100,6 +105,7 @@ export function boxPool(program: { readonly file: string; readonly options?: rea
     const limit = BOX_LIMITS[waiting.kind];
     const id = nextId++;
     reader.job = { ...waiting, id };
+    reader.child.channel?.ref();
     reader.timers.push(
       setTimeout(() => {
         end(reader, 'time');

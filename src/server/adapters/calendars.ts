@@ -1,5 +1,5 @@
-import { Agent, request } from 'undici';
-import { guardedLookup, onTheWire } from '../net';
+import { request } from 'undici';
+import { dialAgent, onTheWire } from '../net';
 import { WorldFailure, type Box, type CalendarAccount, type Calendars } from '../ports';
 import type { Instant } from '../../core/base';
 
@@ -20,7 +20,8 @@ const query = (from: Instant, until: Instant): string => `<?xml version="1.0" en
 
 /** Calendars by CalDAV or as a fetched file. Hosts ending in `.example` are at the stand-in, or nowhere. */
 export function httpCalendars(standin: string | null, box: Box): Calendars {
-  const agent = new Agent({ connect: { lookup: guardedLookup(standin), timeout: TIMEOUT_MS }, maxResponseSize: MAX_BYTES });
+  const times = { connectMs: TIMEOUT_MS, answerMs: TIMEOUT_MS, maxBytes: MAX_BYTES };
+  const agents = { public: dialAgent({ standin }, times), private: dialAgent({ standin, privateNetwork: true }, times) };
   const call = async (account: CalendarAccount, method: 'GET' | 'REPORT', body?: string): Promise<string> => {
     let target: URL;
     try {
@@ -28,12 +29,14 @@ export function httpCalendars(standin: string | null, box: Box): Calendars {
     } catch {
       throw new WorldFailure('refused', `“${account.url}” is no address of a calendar: it begins with https://`, false);
     }
+    if (target.protocol !== 'http:' && target.protocol !== 'https:')
+      throw new WorldFailure('refused', `“${account.url}” is no address of a calendar: it begins with https://`, false);
     const login = account.user === '' ? undefined : Buffer.from(`${account.user}:${account.password}`).toString('base64');
     let response;
     try {
       response = await request(onTheWire(target, standin), {
         method: method as 'GET',
-        dispatcher: agent,
+        dispatcher: account.privateNetwork ? agents.private : agents.public,
         headersTimeout: TIMEOUT_MS,
         bodyTimeout: TIMEOUT_MS,
         headers: {
@@ -43,10 +46,12 @@ export function httpCalendars(standin: string | null, box: Box): Calendars {
         },
         ...(body !== undefined && { body }),
       });
-    } catch (error) {
-      throw new WorldFailure('unreachable', `${target.host} could not be reached (${(error as Error).message})`, true);
+    } catch {
+      throw new WorldFailure('unreachable', `${target.host} could not be reached`, true);
     }
-    const text = await response.body.text();
+    const text = await response.body.text().catch(() => {
+      throw new WorldFailure('too large', `${target.host} sent more than ${MAX_BYTES / 1024 / 1024} MB, or broke off`, true);
+    });
     const { statusCode: status } = response;
     if (status === 401 || status === 403) throw new WorldFailure('refused', `${target.host} refuses the name or the password`, false);
     if (status === 404) throw new WorldFailure('not found', `there is no calendar at ${account.url}`, false);

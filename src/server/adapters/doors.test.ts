@@ -35,7 +35,14 @@ const mail = (subject: string, more = '', body = 'Hello'): Buffer =>
 describe('a mailbox in Dovecot', () => {
   let server: Awaited<ReturnType<typeof startMailboxes>>;
   let boxes: ReturnType<typeof imapMailboxes>;
-  const account = { host: 'imap.thornwick.example', port: 993, secure: true, user: 'office@thornwick.example', password: 'glasshouse' };
+  const account = {
+    host: 'imap.thornwick.example',
+    port: 993,
+    secure: true,
+    user: 'office@thornwick.example',
+    password: 'glasshouse',
+    privateNetwork: false,
+  };
   const ask = { folder: 'INBOX', cursor: null, unreadOnly: false, limit: 50 };
   beforeAll(async () => {
     server = await startMailboxes({
@@ -112,6 +119,7 @@ describe('a calendar in Radicale', () => {
   let calendars: ReturnType<typeof httpCalendars>;
   const account = {
     kind: 'caldav' as const,
+    privateNetwork: false,
     url: 'https://calendar.thornwick.example/sales/visits/',
     user: 'sales',
     password: 'glasshouse',

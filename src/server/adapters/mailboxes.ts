@@ -1,4 +1,5 @@
 import { ImapFlow, type FetchMessageObject } from 'imapflow';
+import { dialTo } from '../net';
 import { WorldFailure, type Box, type FoundMail, type MailboxAccount, type MailboxCursor, type Mailboxes } from '../ports';
 
 const TIMEOUT_MS = 10_000;
@@ -30,14 +31,15 @@ export function imapMailboxes(standin: string | null, box: Box): Mailboxes {
 }
 
 async function connected(account: MailboxAccount, standin: string | null): Promise<ImapFlow> {
-  const isExample = account.host.endsWith('.example');
-  if (isExample && standin === null) throw new WorldFailure('unreachable', `there is no mail server ${account.host}`, true);
-  const [host = account.host, port = account.port] = isExample && standin !== null ? standin.split(':') : [];
+  const to = await dialTo(account.host, account.port, { standin, privateNetwork: account.privateNetwork }).catch(() => {
+    throw new WorldFailure('unreachable', `${account.host} could not be reached`, true);
+  });
   const client = new ImapFlow({
-    host,
-    port: Number(port),
-    secure: account.secure && !isExample,
-    ...(isExample && { doSTARTTLS: false }),
+    host: to.address,
+    port: to.port,
+    servername: account.host,
+    secure: account.secure && !to.isStandin,
+    ...(to.isStandin && { doSTARTTLS: false }),
     auth: { user: account.user, pass: account.password },
     logger: false,
     connectionTimeout: TIMEOUT_MS,
@@ -119,10 +121,9 @@ function unread(head: FetchMessageObject, why: string, raw: Uint8Array | null): 
 }
 
 function failure(error: unknown, account: MailboxAccount, folder: string): WorldFailure {
-  const told = error as { readonly authenticationFailed?: boolean; readonly responseText?: string; readonly code?: string };
+  const told = error as { readonly authenticationFailed?: boolean; readonly responseText?: string };
   if (told.authenticationFailed) return new WorldFailure('refused', `${account.host} refuses the name or the password`, false);
   if (folder !== '' && told.responseText !== undefined)
     return new WorldFailure('refused', `the folder “${folder}” cannot be opened: ${told.responseText}`, false);
-  const why = error instanceof Error ? (told.code ?? error.message) : 'no reason given';
-  return new WorldFailure('unreachable', `${account.host} could not be reached (${why})`, true);
+  return new WorldFailure('unreachable', `${account.host} could not be reached`, true);
 }

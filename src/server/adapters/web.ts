@@ -1,7 +1,7 @@
 import net from 'node:net';
 import robotsParser from 'robots-parser';
-import { Agent, request } from 'undici';
-import { guardedLookup, onTheWire } from '../net';
+import { request } from 'undici';
+import { dialAgent, NotConnected, onTheWire } from '../net';
 import { WorldFailure, type Box, type Web } from '../ports';
 
 const LIMITS = {
@@ -22,11 +22,7 @@ interface Robots {
 
 /** The real web reader. With `standin` (`host:port`), hosts ending in `.example` are served from there and from nowhere else. */
 export function webReader(standin: string | null, box: Box): Web {
-  const agent = new Agent({
-    connect: { timeout: LIMITS.connectMs, lookup: guardedLookup(standin) },
-    headersTimeout: LIMITS.bodyMs,
-    bodyTimeout: LIMITS.bodyMs,
-  });
+  const agent = dialAgent({ standin }, { connectMs: LIMITS.connectMs, answerMs: LIMITS.bodyMs });
   const robots = new Map<string, Robots>();
   const lastCall = new Map<string, Promise<void>>();
 
@@ -108,14 +104,17 @@ export function webReader(standin: string | null, box: Box): Web {
 
   return {
     async page(url) {
+      if (!URL.canParse(url)) throw new WorldFailure('refused', `“${url}” is no address`, false);
       let at = url;
       for (let hop = 0; hop <= LIMITS.redirects; hop++) {
-        const { hostname } = new URL(at);
+        const { hostname, protocol } = new URL(at);
         const current = at;
+        if (protocol !== 'http:' && protocol !== 'https:') throw new WorldFailure('refused', `${protocol} addresses are not read`, false);
         if (!(await inTurn(hostname, () => allowed(current))))
           throw new WorldFailure('refused', `${hostname} does not want its pages read (robots.txt)`, false);
         const answer = await inTurn(hostname, () => get(current));
         if (answer.status >= 300 && answer.status < 400 && answer.location) {
+          if (!URL.canParse(answer.location, at)) throw new WorldFailure('broken', `${hostname} redirects to what is no address`, false);
           at = new URL(answer.location, at).href;
           continue;
         }
@@ -136,6 +135,8 @@ export function webReader(standin: string | null, box: Box): Web {
 
 function failure(error: unknown, host: string): WorldFailure {
   if (error instanceof WorldFailure) return error;
+  if (error instanceof NotConnected)
+    return new WorldFailure('not found', error.code === 'ENOTFOUND' ? `there is no site ${host}` : `${host} is not a public site`, false);
   const code = error instanceof Error && 'code' in error ? String(error.code) : '';
   if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') return new WorldFailure('not found', `there is no site ${host}`, code === 'EAI_AGAIN');
   if (/TIMEOUT/.test(code)) return new WorldFailure('timeout', `${host} did not answer in time`, true);

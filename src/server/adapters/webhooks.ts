@@ -1,7 +1,7 @@
-import { Agent, request } from 'undici';
+import { request } from 'undici';
 import { z } from 'zod';
 import type { JsonObject } from '../../core/base';
-import { guardedLookup, onTheWire, signature } from '../net';
+import { dialAgent, NotConnected, onTheWire, signature } from '../net';
 import { WorldFailure, type Webhooks } from '../ports';
 
 const LIMITS = { connectMs: 3_000, answerMs: 10_000, bytes: 256 * 1024 } as const;
@@ -9,13 +9,11 @@ const bodySchema = z.record(z.string(), z.json());
 
 /** Posts signed JSON. The id is the receiver's means to drop what comes twice. */
 export function signedWebhooks(standin: string | null): Webhooks {
-  const agent = new Agent({
-    connect: { timeout: LIMITS.connectMs, lookup: guardedLookup(standin) },
-    headersTimeout: LIMITS.answerMs,
-    bodyTimeout: LIMITS.answerMs,
-  });
+  const agent = dialAgent({ standin }, LIMITS);
   return {
     async post(ask) {
+      if (!URL.canParse(ask.url) || !/^https?:$/.test(new URL(ask.url).protocol))
+        throw new WorldFailure('refused', `“${ask.url}” is no address that can be posted to`, false);
       const target = new URL(ask.url);
       const body = JSON.stringify(ask.body);
       const seconds = Math.floor(ask.at / 1000);
@@ -41,8 +39,7 @@ export function signedWebhooks(standin: string | null): Webhooks {
         }
         answer = Buffer.concat(chunks).toString('utf8');
       } catch (error) {
-        const code = error instanceof Error && 'code' in error ? String(error.code) : 'no reason given';
-        throw new WorldFailure('unreachable', `${target.host} could not be reached (${code})`, code !== 'ENOTFOUND');
+        throw new WorldFailure('unreachable', `${target.host} could not be reached`, !(error instanceof NotConnected));
       }
       const retryAfter = Number(response.headers['retry-after']) * 1000 || null;
       if (response.statusCode === 429) throw new WorldFailure('busy', `${target.host} asked to come back later`, true, retryAfter);

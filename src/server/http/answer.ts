@@ -1,40 +1,54 @@
+import path from 'node:path';
+import { cleanJson, cutText } from '../../core/base';
 import { openApiDocument, OPERATIONS, type FileAnswer, type Operation, type OperationId } from '../../api';
 import { may } from '../access';
+import { DATABASE_AWAY, isAway, WorldFailure } from '../ports';
 import type { UserRow } from '../store/access';
 import { sessionUser, tokenUser } from '../usecases/access';
 import { tellViewers } from '../usecases/live';
 import { Refusal, type World } from '../usecases/world';
+import { withFolder } from '../usecases/list-rows';
+import { BODY_LIMITS, BodyProblem, readBytes, readJson, saveBody } from './body';
+import { addressOf, bodyProblem, guards, paced, problem } from './edge';
 import { HANDLERS } from './handlers';
 
 export const SESSION_COOKIE = 'millrace_session';
-const MAX_JSON_BYTES = 2 * 1024 * 1024;
 const STATUS: Record<Refusal['kind'], number> = { 'not found': 404, 'not allowed': 403, 'not valid': 400, conflict: 409, 'too often': 429 };
 export const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
-/** RFC 9457. */
-function problem(status: number, title: string, detail: string, more: Readonly<Record<string, unknown>> = {}): Response {
-  return Response.json(
-    { type: 'about:blank', title, status, detail, ...more },
-    { status, headers: { 'content-type': 'application/problem+json' } },
-  );
-}
-
 /** Answers one request to `/api/v1`: finds the operation, checks who asks and what they send, calls its use case. Never throws. */
-export async function answerApi(world: World, request: Request, path: string): Promise<Response> {
-  if (path === '/openapi.json' && request.method === 'GET') return Response.json(openApiDocument(world.publicUrl));
-  const route = findOperation(request.method, path);
-  if (!route) return problem(404, 'Not found', `there is no ${request.method} /api/v1${path}`);
+export async function answerApi(world: World, request: Request, at: string): Promise<Response> {
+  if (at === '/openapi.json' && request.method === 'GET') return Response.json(openApiDocument(world.publicUrl));
+  const route = findOperation(request.method, at);
+  if (!route) return problem(404, 'Not found', `there is no ${request.method} /api/v1${cutText(at, 200)}`);
   try {
     const who = await caller(world, request);
-    if (!who) return problem(401, 'Not signed in', 'send a token as “Authorization: Bearer …”, or sign in');
-    if (!may(who.user.role, route.operation.needs))
-      return problem(403, 'Not allowed', `a ${who.user.role} may not “${route.operation.needs}”`);
-    return await run(world, request, route, who);
+    if (who instanceof Response) return who;
+    const { refusal, headers } = paced(world, who.source === 'api' ? 'api' : 'session', who.key);
+    if (refusal) return refusal;
+    const response = may(who.user.role, route.operation.needs)
+      ? await run(world, request, route, who)
+      : problem(403, 'Not allowed', `a ${who.user.role} may not “${route.operation.needs}”`);
+    for (const [name, value] of Object.entries(headers)) response.headers.set(name, value);
+    return response;
   } catch (error) {
-    if (error instanceof Refusal) return problem(STATUS[error.kind], error.kind, error.message, error.detail);
-    world.log.error('request broke', { path, error: error instanceof Error ? (error.stack ?? error.message) : String(error) });
-    return problem(500, 'Something broke', 'Millrace could not do this; nothing was changed. The log says more.');
+    return broken(world, at, error);
   }
+}
+
+/** What the database says of a value that no check has met: the value is wrong, not the server (SQLSTATE classes 22 and 23). */
+const BAD_VALUE = /^2[23]/;
+
+function broken(world: World, path: string, error: unknown): Response {
+  if (error instanceof BodyProblem) return bodyProblem(error);
+  if (error instanceof Refusal) return problem(STATUS[error.kind], error.kind, error.message, error.detail);
+  if (error instanceof WorldFailure) return problem(error.retryable ? 503 : 400, error.retryable ? 'Not now' : 'Not valid', error.message);
+  world.log.error('request broke', { path, error: error instanceof Error ? (error.stack ?? error.message) : String(error) });
+  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  if (BAD_VALUE.test(code))
+    return problem(400, 'Not valid', 'one of the values cannot be kept: it is too large, too early, too late or names nothing that exists');
+  if (isAway(code)) return problem(503, 'The database is away', DATABASE_AWAY, {}, { 'retry-after': '5' });
+  return problem(500, 'Something broke', 'Millrace could not do this; nothing was changed. The log says more.');
 }
 
 interface Route {
@@ -64,49 +78,44 @@ function findOperation(method: string, path: string): Route | undefined {
 export const cookieOf = (request: Request): string | undefined =>
   new RegExp(`(?:^|;\\s*)${SESSION_COOKIE}=([^;]+)`).exec(request.headers.get('cookie') ?? '')?.[1];
 
-/** By token, or by session cookie; with a cookie, anything but reading must come from our own pages. */
-async function caller(world: World, request: Request): Promise<{ user: UserRow; source: 'hand' | 'api' } | undefined> {
-  const bearer = /^Bearer (.+)$/.exec(request.headers.get('authorization') ?? '')?.[1];
-  if (bearer !== undefined) {
-    const user = await tokenUser(world, bearer);
-    return user && { user, source: 'api' };
+interface Caller {
+  readonly user: UserRow;
+  readonly source: 'hand' | 'api';
+  /** whose calls are counted together */
+  readonly key: string;
+}
+
+/** By token, or by session cookie; with a cookie, anything but reading must come from our own pages. Who is nobody gets the refusal. */
+async function caller(world: World, request: Request): Promise<Caller | Response> {
+  const token = /^Bearer (.{1,200})$/.exec(request.headers.get('authorization') ?? '')?.[1];
+  const nobody = (): Response =>
+    // Guessing tokens is counted by address.
+    paced(world, 'open', addressOf(request)).refusal ??
+    problem(401, 'Not signed in', 'send a token as “Authorization: Bearer …”, or sign in');
+  if (token !== undefined) {
+    const user = await tokenUser(world, token);
+    return user ? { user, source: 'api', key: `token ${token}` } : nobody();
   }
   if (request.method !== 'GET' && !sameOrigin(request))
     throw new Refusal('not allowed', 'this request did not come from Millrace’s own pages');
   const user = await sessionUser(world, cookieOf(request));
-  return user && { user, source: 'hand' };
+  return user ? { user, source: 'hand', key: user.id } : nobody();
 }
 
 export function sameOrigin(request: Request): boolean {
   const site = request.headers.get('sec-fetch-site');
   if (site !== null) return site === 'same-origin';
   const origin = request.headers.get('origin');
-  return origin !== null && new URL(origin).host === request.headers.get('host');
+  return origin !== null && URL.canParse(origin) && new URL(origin).host === request.headers.get('host');
 }
 
-async function run(world: World, request: Request, route: Route, who: { user: UserRow; source: 'hand' | 'api' }): Promise<Response> {
+async function run(world: World, request: Request, route: Route, who: Caller): Promise<Response> {
   const { operation } = route;
   for (const [name, value] of Object.entries(route.params))
-    if (!UUID.test(value) && !/^\d{1,15}$/.test(value))
-      return problem(404, 'Not found', `“${value}” is not an ${name} that Millrace gives out`);
-  const query = operation.query?.safeParse(Object.fromEntries(new URL(request.url).searchParams));
+    if (!UUID.test(value) && !(name === 'id' && /^\d{1,15}$/.test(value)) && name !== 'name')
+      return problem(404, 'Not found', `“${cutText(value, 80)}” is not an ${name} that Millrace gives out`);
+  const query = operation.query?.safeParse(cleanJson(Object.fromEntries(new URL(request.url).searchParams)));
   if (query && !query.success) return invalid('query', query.error.issues);
-  let body: unknown;
-  let file = new Uint8Array();
-  if (operation.takesFile) file = new Uint8Array(await request.arrayBuffer());
-  else if (operation.body) {
-    const text = await request.text();
-    if (text.length > MAX_JSON_BYTES) return problem(413, 'Too large', `a body may have ${MAX_JSON_BYTES / 1024 / 1024} MB`);
-    let json: unknown;
-    try {
-      json = text === '' ? {} : JSON.parse(text);
-    } catch {
-      return problem(400, 'Not valid', 'the body is not JSON');
-    }
-    const read = operation.body.safeParse(json);
-    if (!read.success) return invalid('body', read.error.issues);
-    body = read.data;
-  }
   const call = {
     world,
     user: who.user,
@@ -114,11 +123,38 @@ async function run(world: World, request: Request, route: Route, who: { user: Us
     source: who.source,
     params: route.params,
     query: query?.data,
-    body,
-    file,
+    body: undefined,
+    file: new Uint8Array(),
+    path: '',
   };
+  if (operation.takesFile) return withUpload(world, request, route, who, call);
+  if (!operation.body) return answered(world, route, call);
+  const read = operation.body.safeParse(await readJson(request, operation.maxBytes ?? BODY_LIMITS.json));
+  if (!read.success) return invalid('body', read.error.issues);
+  return answered(world, route, { ...call, body: read.data });
+}
+
+/** A file goes to disk as it comes; a small one is handed over as bytes. So many at once for each, and in all. */
+async function withUpload(world: World, request: Request, route: Route, who: Caller, call: object): Promise<Response> {
+  const leave = guards(world).uploads.enter(who.user.id);
+  if (!leave)
+    return problem(429, 'Too much at once', 'other files are being sent: wait until one of them has arrived', {}, { 'retry-after': '5' });
+  const max = route.operation.maxBytes ?? BODY_LIMITS.bundle;
+  try {
+    if (route.operation.takesFile !== 'text/csv') return await answered(world, route, { ...call, file: await readBytes(request, max) });
+    return await withFolder(async (folder) => {
+      const file = path.join(folder, 'upload');
+      await saveBody(request, max, file);
+      return answered(world, route, { ...call, path: file });
+    });
+  } finally {
+    leave();
+  }
+}
+
+async function answered(world: World, { id, operation }: Route, call: unknown): Promise<Response> {
   // The table ties each handler to its own operation's shapes; looked up by id they are one union, which TypeScript cannot pair again.
-  const result = await (HANDLERS[route.id] as (call: unknown) => Promise<unknown>)(call);
+  const result = await (HANDLERS[id] as (call: unknown) => Promise<unknown>)(call);
   // What was asked is done by now; pages that hear nothing of it ask by themselves a little later.
   if (operation.method !== 'GET')
     await tellViewers(world, { kind: 'work' }).catch((error: unknown) => {

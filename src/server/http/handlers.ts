@@ -25,6 +25,8 @@ import * as releases from '../usecases/releases';
 import * as reviews from '../usecases/reviews';
 import * as stuck from '../usecases/stuck';
 import { suggested } from '../usecases/specimens';
+import { auditPage } from '../usecases/audit';
+import * as aside from '../usecases/set-aside';
 import * as tell from '../usecases/tell';
 import { found, Refusal, type Actor, type World } from '../usecases/world';
 
@@ -40,6 +42,8 @@ export interface Call<Id extends OperationId> {
   readonly query: In<Shape[Id], 'query'>;
   readonly body: In<Shape[Id], 'body'>;
   readonly file: Uint8Array;
+  /** where a list lies that was sent */
+  readonly path: string;
 }
 
 /** In a CSV cell these characters would start a formula in a spreadsheet; an apostrophe keeps them text. */
@@ -49,8 +53,8 @@ const ok = { ok: true } as const;
 
 /** One use case behind each operation. */
 export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promise<unknown> } = {
-  uploadList: async ({ world, actor, query, file }) =>
-    previewImport(world, await imports.lookAtFile(world, actor, { name: query.name, bytes: file, flowId: query.flow ?? null }), {}),
+  uploadList: async ({ world, actor, query, path }) =>
+    previewImport(world, await imports.lookAtFile(world, actor, { name: query.name, path, flowId: query.flow ?? null }), {}),
   listImports: async ({ world }) => ({ items: await imports.imports(world) }),
   importStatus: ({ world, params }) => imports.importStatus(world, params.id ?? ''),
   previewImport: ({ world, params, body }) => previewImport(world, params.id ?? '', body),
@@ -68,7 +72,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   createPerson: ({ world, actor, body, source }) => records.createPerson(world, actor, { ...body, source }),
   getPerson: ({ world, params }) => records.personPage(world, params.id ?? ''),
   changePerson: async ({ world, actor, params, body, source }) => {
-    await records.changeRecord(world, actor, { kind: 'person', id: params.id ?? '', values: body.values, source });
+    await records.changeRecord(world, actor, { kind: 'person', id: params.id ?? '', values: body.values, was: body.was, source });
     return (await records.personPage(world, params.id ?? '')).person;
   },
   noteOnPerson: async ({ world, actor, params, body }) => {
@@ -81,7 +85,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   getWatched: ({ world, params }) => watched.watchedDoor(world, params.id ?? ''),
   saveWatched: ({ world, actor, params, body }) => watched.saveWatched(world, actor, params.id ?? '', body),
   lookAtWatched: ({ world, params }) => watched.lookNow(world, params.id ?? ''),
-  previewWatched: async ({ world, body }) => ({ items: await watched.previewWatched(world, body) }),
+  previewWatched: async ({ world, actor, body }) => ({ items: await watched.previewWatched(world, actor, body) }),
   mendArrival: ({ world, params, body }) => watched.mendArrival(world, params.id ?? '', body.raw),
   getResearchSettings: ({ world }) => researchSettings(world),
   saveResearchSettings: ({ world, actor, body }) => saveResearchSettings(world, actor, body),
@@ -94,7 +98,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   createCompany: ({ world, actor, body, source }) => records.createCompany(world, actor, { ...body, source }),
   getCompany: ({ world, params }) => records.companyPage(world, params.id ?? ''),
   changeCompany: async ({ world, actor, params, body, source }) => {
-    await records.changeRecord(world, actor, { kind: 'company', id: params.id ?? '', values: body.values, source });
+    await records.changeRecord(world, actor, { kind: 'company', id: params.id ?? '', values: body.values, was: body.was, source });
     return (await records.companyPage(world, params.id ?? '')).company;
   },
   listDeals: ({ world, query }) => records.deals(world, query),
@@ -162,8 +166,8 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
     await tell.putNoticeAside(world, actor, params.id ?? '');
     return ok;
   },
-  connectWebhook: async ({ world, params, body }) => {
-    await connectWebhook(world, { name: decodeURIComponent(params.name ?? ''), ...body });
+  connectWebhook: async ({ world, actor, params, body }) => {
+    await connectWebhook(world, actor, { name: params.name ?? '', ...body });
     return ok;
   },
 
@@ -182,16 +186,26 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   lookInDirectory: ({ world, body }) => directory.lookInDirectory(world, body),
   takeFromDirectory: ({ world, actor, body }) => directory.takeFromDirectory(world, actor, body),
   mendEntry: ({ world, params, body }) => forms.mendEntry(world, params.id ?? '', body.raw),
-  entryFile: ({ world, params }) => forms.entryFile(world, params.id ?? ''),
+  entryFile: ({ world, actor, params }) => forms.entryFile(world, actor, params.id ?? ''),
 
   askDossier: ({ world, actor, body }) => dossiers.askDossier(world, actor, body),
   recheckFact: ({ world, params, body }) => recheckFact(world, params.id ?? '', body.field),
   getDossier: ({ world, params }) => dossiers.dossier(world, params.id ?? ''),
   dossierFile: ({ world, params, query }) => dossiers.dossierFile(world, params.id ?? '', query.as),
-  sendDossier: async ({ world, params, body }) => {
-    await dossiers.sendDossier(world, params.id ?? '', body.to);
+  sendDossier: async ({ world, actor, params, body }) => {
+    await dossiers.sendDossier(world, actor, params.id ?? '', body);
     return ok;
   },
+
+  listSetAside: async ({ world }) => ({ items: await aside.listOfSetAside(world) }),
+  getSetAside: ({ world, params }) => aside.openSetAside(world, params.id ?? ''),
+  setAsideFile: ({ world, params }) => aside.rawOfSetAside(world, params.id ?? ''),
+  bringSetAside: ({ world, actor, params, body }) => aside.bringSetAside(world, actor, params.id ?? '', body.text),
+  dropSetAside: async ({ world, actor, params, body }) => {
+    await aside.dropSetAside(world, actor, params.id ?? '', body.drop);
+    return ok;
+  },
+  listAudit: ({ world, query }) => auditPage(world, query),
 
   readClock: ({ world }) => readClock(world),
   moveClock: ({ world, body }) => moveClock(world, body.byMs),

@@ -31,6 +31,12 @@ export class WorldFailure extends Error {
   }
 }
 
+/** What is said on every page and to every caller while the database cannot be reached. */
+export const DATABASE_AWAY = 'The database cannot be reached. Nothing was lost: Millrace goes on by itself as soon as it is back.';
+
+/** Whether an error of that code means that the database is away, and not that what was asked is wrong. */
+export const isAway = (code: string): boolean => /^(?:CONNECT|ECONN|ENOENT|EPIPE|ETIMEDOUT|57P0[123]|53300|08)|^CONNECTION_/.test(code);
+
 export interface OutgoingMail {
   readonly from: { readonly name: string; readonly address: string };
   readonly to: { readonly name: string; readonly address: string };
@@ -94,6 +100,8 @@ export interface MailboxAccount {
   readonly secure: boolean;
   readonly user: string;
   readonly password: string;
+  /** the owner has let it stand in our own network */
+  readonly privateNetwork: boolean;
 }
 /** How far a folder has been read; void when its `uidValidity` changes. */
 export interface MailboxCursor {
@@ -125,6 +133,8 @@ export interface CalendarAccount {
   readonly url: string;
   readonly user: string;
   readonly password: string;
+  /** the owner has let it stand in our own network */
+  readonly privateNetwork: boolean;
 }
 export interface Calendars {
   /** iCalendar texts with the events that touch these times. Throws `WorldFailure`. */

@@ -18,6 +18,10 @@ export async function userByEmail(tx: Tx, email: string): Promise<(UserRow & { r
   >`select id, email, name, role, title, password_hash from app_user where email = ${email}`;
   return row;
 }
+export async function roleOfUser(tx: Tx, id: string): Promise<Role | undefined> {
+  const [row] = await tx<{ role: Role }[]>`select role from app_user where id = ${id}`;
+  return row?.role;
+}
 export async function listUsers(tx: Tx): Promise<UserRow[]> {
   return [...(await tx<UserRow[]>`select id, email, name, role, title from app_user order by created_at, name`)];
 }
@@ -29,11 +33,36 @@ export async function insertSession(
   await tx`insert into session (token_hash, user_id, expires_at) values (${session.tokenHash}, ${session.userId}, clock_timestamp() + make_interval(days => ${session.days}))`;
 }
 /** Sessions live in real time, whatever the demo's clock says. */
-export async function userBySession(tx: Tx, tokenHash: string): Promise<UserRow | undefined> {
+export async function userBySession(tx: Tx, tokenHash: string, idleHours: number): Promise<UserRow | undefined> {
   const [row] = await tx<
     UserRow[]
-  >`select u.id, u.email, u.name, u.role, u.title from session s join app_user u on u.id = s.user_id where s.token_hash = ${tokenHash} and s.revoked_at is null and s.expires_at > clock_timestamp()`;
+  >`select u.id, u.email, u.name, u.role, u.title from session s join app_user u on u.id = s.user_id where s.token_hash = ${tokenHash}
+    and s.revoked_at is null and s.expires_at > clock_timestamp() and s.seen_at > clock_timestamp() - make_interval(hours => ${idleHours})`;
   return row;
+}
+/** Somebody uses it; written down at most every so many minutes. */
+export async function seeSession(tx: Tx, tokenHash: string, everyMinutes: number): Promise<void> {
+  await tx`update session set seen_at = clock_timestamp() where token_hash = ${tokenHash} and seen_at < clock_timestamp() - make_interval(mins => ${everyMinutes})`;
+}
+export interface SessionRow {
+  readonly tokenHash: string;
+  readonly createdAt: number;
+  readonly seenAt: number;
+  readonly expiresAt: number;
+}
+export async function listSessions(tx: Tx, userId: string, idleHours: number): Promise<SessionRow[]> {
+  return [
+    ...(await tx<
+      SessionRow[]
+    >`select token_hash, created_at, seen_at, expires_at from session where user_id = ${userId} and revoked_at is null
+      and expires_at > clock_timestamp() and seen_at > clock_timestamp() - make_interval(hours => ${idleHours}) order by created_at desc`),
+  ];
+}
+/** Of one person, or of everybody. */
+export async function endSessions(tx: Tx, ask: { readonly userId: string | null; readonly but: string | null }): Promise<number> {
+  const ended = await tx`update session set revoked_at = clock_timestamp() where revoked_at is null and expires_at > clock_timestamp()
+    and (${ask.userId}::uuid is null or user_id = ${ask.userId}) and (${ask.but}::text is null or token_hash <> ${ask.but}) returning user_id`;
+  return ended.length;
 }
 export async function revokeSession(tx: Tx, tokenHash: string): Promise<void> {
   await tx`update session set revoked_at = clock_timestamp() where token_hash = ${tokenHash}`;
@@ -51,16 +80,43 @@ export async function insertToken(
   await tx`insert into api_token (token_hash, user_id, name, expires_at) values (${token.tokenHash}, ${token.userId}, ${token.name}, clock_timestamp() + make_interval(days => ${token.days}))`;
 }
 
-/** Failed sign-ins of the last minutes; also forgets old ones. */
-export async function recentTries(tx: Tx, email: string, minutes: number): Promise<number> {
+/** Writes down a try before its password is looked at; gives its number. */
+export async function addTry(tx: Tx, email: string, address: string): Promise<number> {
   const [row] = await tx<
-    { n: number }[]
-  >`select count(*)::int as n from sign_in_try where email = ${email} and at > clock_timestamp() - make_interval(mins => ${minutes})`;
-  return row?.n ?? 0;
+    { id: number }[]
+  >`insert into sign_in_try (email, address, at) values (${email}, ${address}, clock_timestamp()) returning id`;
+  return row?.id ?? 0;
 }
-export async function addTry(tx: Tx, email: string): Promise<void> {
-  await tx`insert into sign_in_try (email, at) values (${email}, clock_timestamp())`;
+export interface Tries {
+  readonly count: number;
+  /** since the last of them; infinite when there is none */
+  readonly agoSeconds: number;
 }
-export async function forgetTries(tx: Tx, email: string): Promise<void> {
-  await tx`delete from sign_in_try where email = ${email} or at < clock_timestamp() - interval '1 day'`;
+/** Tries written down before one's own, within the last minutes. */
+export async function triesBefore(
+  tx: Tx,
+  ask: { readonly account: string; readonly address: string; readonly own: number },
+  minutes: number,
+): Promise<Readonly<Record<'both' | 'address' | 'account', Tries>>> {
+  const count = async (where: ReturnType<typeof tx>): Promise<Tries> => {
+    const [row] = await tx<
+      { n: number; ago: number | null }[]
+    >`select count(*)::int as n, extract(epoch from clock_timestamp() - max(at))::float8 as ago
+      from sign_in_try where ${where} and id < ${ask.own} and at > clock_timestamp() - make_interval(mins => ${minutes})`;
+    return { count: row?.n ?? 0, agoSeconds: row?.ago ?? Infinity };
+  };
+  return {
+    both: await count(tx`email = ${ask.account} and address = ${ask.address}`),
+    address: await count(tx`address = ${ask.address}`),
+    account: await count(tx`email = ${ask.account}`),
+  };
+}
+/** Of an account at an address, or one by its number; also forgets old ones. */
+export async function forgetTries(
+  tx: Tx,
+  which: { readonly id: number } | { readonly account: string; readonly address: string },
+): Promise<void> {
+  if ('id' in which) await tx`delete from sign_in_try where id = ${which.id}`;
+  else
+    await tx`delete from sign_in_try where (email = ${which.account} and address = ${which.address}) or at < clock_timestamp() - interval '1 day'`;
 }

@@ -358,3 +358,10 @@ export async function madeSince(
     (select count(*)::int from deal where created_at >= ${since}) as deals`;
   return row ?? { people: 0, companies: 0, deals: 0 };
 }
+
+/** Who is known by an e-mail address, of ours or in the CRM; null: nobody. */
+export async function addressKnown(tx: Tx, email: string): Promise<string | null> {
+  const [row] = await tx<{ name: string }[]>`select name from app_user where lower(email) = ${email}
+    union all select name from person where lower(email) = ${email} and merged_into is null limit 1`;
+  return row?.name ?? null;
+}

@@ -49,3 +49,17 @@ export async function insertAudit(
 ): Promise<void> {
   await tx`insert into audit (at, user_id, what, detail) values (${entry.at}, ${entry.userId}, ${entry.what}, ${tx.json(entry.detail)})`;
 }
+
+export async function listAudit(
+  tx: Tx,
+  ask: { readonly search: string; readonly before: number | null; readonly limit: number },
+): Promise<{ readonly id: number; readonly at: Instant; readonly who: string; readonly what: string; readonly detail: JsonObject }[]> {
+  const like = `%${ask.search.replace(/[\\%_]/g, '\\$&')}%`;
+  return [
+    ...(await tx<{ id: number; at: Instant; who: string; what: string; detail: JsonObject }[]>`
+      select a.id, a.at, coalesce(u.name, 'Millrace') as who, a.what, a.detail from audit a left join app_user u on u.id = a.user_id
+      where (${ask.before}::bigint is null or a.id < ${ask.before})
+        ${ask.search === '' ? tx`` : tx`and (u.name ilike ${like} or a.what ilike ${like} or a.detail::text ilike ${like})`}
+      order by a.id desc limit ${ask.limit}`),
+  ];
+}

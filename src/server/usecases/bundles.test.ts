@@ -92,7 +92,7 @@ test.each([
   [
     'a ZIP that unpacks to too much',
     zip({ 'flow.race': FLOW, 'bundle.json': FORMAT, 'things/1.json': ' '.repeat(9_000_000) }),
-    'x unpacks to more',
+    'x: this document unpacks to more',
   ],
   ['too large', new Uint8Array(3_000_000).fill(97), 'x is larger than 2 MB'],
 ])('%s is refused with what is wrong', async (_what, bytes, says) => {

@@ -20,9 +20,9 @@ async function meetings(
   password: string,
 ): Promise<{ readonly meetings: readonly Meeting[]; readonly refused: Refused }> {
   const now = await world.clock.now();
-  const { how: kind, url, user } = settings;
+  const { how: kind, url, user, privateNetwork } = settings;
   const { zone } = await workspace(world.db);
-  const texts = await world.calendars.read({ kind, url, user, password }, now, now + HORIZON_MS);
+  const texts = await world.calendars.read({ kind, url, user, password, privateNetwork }, now, now + HORIZON_MS);
   const read = await world.box.run('calendar', { texts, from: now, until: now + HORIZON_MS, zone });
   // Nothing of it can be read: that is the address, not an event.
   const [first] = read.refused;

@@ -119,7 +119,7 @@ test('as files and by mail, with the PDF beside the text', async () => {
   await testWorker(world).drain();
   expect((await dossierFile(world, id, 'markdown')).name).toBe('Gärtnerei Vossbruch GmbH 2026-11-24.md');
   expect(String((await dossierFile(world, id, 'markdown')).content)).toContain('# Gärtnerei Vossbruch GmbH');
-  await sendDossier(world, id, 'lucia@thornwick.example');
+  await sendDossier(world, ines, id, { to: 'lucia@thornwick.example' });
   await testWorker(world).drain();
   expect(world.outside.mails.map((mail) => [mail.to.address, mail.subject, mail.attachments?.[0]?.type])).toEqual([
     ['tomasz@thornwick.example', 'Dossier: Gärtnerei Vossbruch GmbH', 'application/pdf'],

@@ -14,10 +14,10 @@ import { factsOf } from '../store/facts';
 import { isDoNotContact, listMailboxes } from '../store/messages';
 import { applicationsOf, listOpenings } from '../store/openings';
 import { insertCall } from '../store/outbox';
-import { findCompany, findPerson, type CompanyRow, type PersonRow } from '../store/records';
+import { addressKnown, findCompany, findPerson, type CompanyRow, type PersonRow } from '../store/records';
 import { documentsOf } from '../store/research';
 import { cachedPagesOf } from '../store/settings';
-import { insertHappenings } from '../store/timeline';
+import { insertAudit, insertHappenings } from '../store/timeline';
 import { wakeWorkers } from '../store/wake';
 import { HeldBack } from './connections';
 import { keepAnswers } from './recheck';
@@ -293,9 +293,28 @@ export async function dossierFile(
 }
 
 /** Sends a ready dossier to a colleague. */
-export async function sendDossier(world: World, id: string, to: string): Promise<void> {
+export async function sendDossier(
+  world: World,
+  actor: Actor,
+  id: string,
+  ask: { readonly to: string; readonly confirm?: string | undefined },
+): Promise<void> {
   const { content } = await dossier(world, id);
   if (!content) throw new Refusal('conflict', 'this dossier is not ready');
+  const to = ask.to.toLowerCase();
+  const known = await addressKnown(world.db, to);
+  if (known === null && ask.confirm?.toLowerCase() !== to)
+    throw new Refusal('conflict', `nobody here is known by ${ask.to}: confirm the address to send what we know about them there`, {
+      confirm: ask.to,
+    });
   const now = await world.clock.now();
-  await world.db.begin((tx) => mailDossier(tx, id, to, content, now));
+  await world.db.begin(async (tx) => {
+    await mailDossier(tx, id, ask.to, content, now);
+    await insertAudit(tx, {
+      at: now,
+      userId: actor.userId,
+      what: 'sent a dossier',
+      detail: { to: ask.to, who: known ?? 'confirmed by hand', about: content.title },
+    });
+  });
 }

@@ -91,7 +91,7 @@ test('files: by content and size, kept with the entry', async () => {
   expect((await only())?.answers).toMatchObject({ brief: 'a brief' });
   const file = (await only())?.files[0];
   expect(file).toMatchObject({ name: '.._brief.pdf', kind: 'pdf', size: pdf.length });
-  expect(Buffer.from((await entryFile(world, file?.id ?? '')).content)).toEqual(pdf);
+  expect(Buffer.from((await entryFile(world, ines, file?.id ?? '')).content)).toEqual(pdf);
   expect(
     await send({ ...RAW, plan: 'other' }, { files: [{ question: 'brief', name: 'brief.pdf', bytes: Buffer.from('MZ\u0000') }] }),
   ).toMatchObject({

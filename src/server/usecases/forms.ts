@@ -62,6 +62,15 @@ async function viewOf(world: World, row: IntakeRow): Promise<FormView> {
 export async function forms(world: World): Promise<readonly FormView[]> {
   return Promise.all((await listIntakes(world.db)).filter((row) => row.kind === 'form').map((row) => viewOf(world, row)));
 }
+/** Sites that may show the public page of a form inside their own; none while that cannot be looked up. */
+export async function formHosts(world: World, slug: string): Promise<readonly string[]> {
+  try {
+    const row = await intakeAt(world.db, slug);
+    return row?.kind === 'form' ? parsed(row).embedOn : [];
+  } catch {
+    return [];
+  }
+}
 export async function form(world: World, id: string): Promise<FormView> {
   return viewOf(world, await formRow(world, id));
 }
@@ -321,9 +330,16 @@ export async function mendEntry(
 /** A file that came with an entry. */
 export async function entryFile(
   world: World,
+  actor: Actor,
   id: string,
 ): Promise<{ readonly name: string; readonly type: string; readonly content: Uint8Array }> {
   const file = found(await fileBytes(world.db, id), 'this file');
+  await insertAudit(world.db, {
+    at: await world.clock.now(),
+    userId: actor.userId,
+    what: 'opened a paper',
+    detail: { file: file.name, id },
+  });
   const TYPES: Readonly<Record<string, string>> = {
     pdf: 'application/pdf',
     docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',

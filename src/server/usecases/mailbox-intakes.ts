@@ -16,7 +16,14 @@ const PREVIEWED = 10;
 const TEXT_MAX = 20_000;
 const FILES_MAX = 5;
 
-const account = ({ host, port, secure, user }: MailboxSettings, password: string) => ({ host, port, secure, user, password });
+const account = ({ host, port, secure, user, privateNetwork }: MailboxSettings, password: string) => ({
+  host,
+  port,
+  secure,
+  user,
+  password,
+  privateNetwork,
+});
 const asLeft = (mail: FoundMail) => ({ ...mail, isReport: mail.deliveryStatus !== null, files: mail.files.length });
 const rawOf = (mail: FoundMail, zone: string): Readonly<Record<string, string>> => ({
   from: mail.from,

@@ -18,6 +18,7 @@ import { findPerson } from '../store/records';
 import { insertHappenings } from '../store/timeline';
 import { postEvent } from '../store/trips';
 import { postpone, readerTime } from './touches';
+import { signingSecrets } from './keys';
 import { unsubscribeCodeFits } from './send-due';
 import { found, Refusal, type World } from './world';
 
@@ -158,7 +159,8 @@ function backOn(when: string | null, now: Instant): Instant | null {
 
 /** One-click unsubscribe (RFC 8058): the link's code says which message it came from. Done again, it changes nothing. */
 export async function unsubscribe(world: World, messageId: string, code: string): Promise<void> {
-  if (!unsubscribeCodeFits(world.secret, messageId, code)) throw new Refusal('not allowed', 'this link is not one of ours');
+  const fits = (await signingSecrets(world)).some((secret) => unsubscribeCodeFits(secret, messageId, code));
+  if (!fits) throw new Refusal('not allowed', 'this link is not one of ours');
   const now = await world.clock.now();
   await world.db.begin(async (tx) => {
     const message = found(await findMessage(tx, messageId), 'this message');

@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import { competing, fieldOf, readTyped, byTrust, type Fact } from '../../core/facts';
+import { byTrust, checkTyped, chooseCurrent, competing, fieldOf, printValue, type Fact } from '../../core/facts';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
 import type { RecordKind } from '../../core/base';
+import type { Tx } from '../db';
 import { factsOf } from '../store/facts';
 import { messagesOfPeople, type MessageRow } from '../store/messages';
 import {
@@ -12,6 +13,7 @@ import {
   insertCompanies,
   insertDeal,
   insertPeople,
+  lockRecords,
   moveDeal,
   pageCompanies,
   pageDeals,
@@ -252,7 +254,7 @@ function readValues(
       wrong.push(`a ${kind} has no field “${key}”`);
       continue;
     }
-    const reading = typeof raw === 'string' ? readTyped(field, raw) : { ok: true as const, value: raw };
+    const reading = checkTyped(field, raw);
     if (!reading.ok) wrong.push(`${field.label}: ${reading.why}`);
     else out[key] = reading.value;
   }
@@ -361,6 +363,27 @@ export async function createDeal(
 }
 
 /** A change by hand or by the API: each value a new fact; what it was before stays below it. */
+/** Refuses to write over what somebody else has changed since it was looked at, and says what stands there now. */
+async function unchangedSince(
+  tx: Tx,
+  ask: { readonly kind: 'person' | 'company'; readonly id: string; readonly was?: Readonly<Record<string, unknown>> | undefined },
+): Promise<void> {
+  const fields = Object.keys(ask.was ?? {});
+  if (fields.length === 0) return;
+  await lockRecords(tx, ask.kind, [ask.id]);
+  const facts = await factsOf(tx, [ask.id], fields);
+  for (const field of fields) {
+    const current = chooseCurrent(facts.filter((fact) => fact.field === field));
+    if (current === undefined || current.value === ask.was?.[field]) continue;
+    const label = fieldOf(ask.kind, field)?.label ?? field;
+    throw new Refusal('conflict', `${label} was changed meanwhile: by ${current.sourceRef} to “${printValue(current.value)}”`, {
+      field,
+      now: current.value,
+      by: current.sourceRef,
+    });
+  }
+}
+
 export async function changeRecord(
   world: World,
   actor: Actor,
@@ -368,6 +391,8 @@ export async function changeRecord(
     readonly kind: 'person' | 'company';
     readonly id: string;
     readonly values: Readonly<Record<string, string | number | boolean | null>>;
+    /** the values that whoever changes them has seen: where one has changed meanwhile, nothing is written */
+    readonly was?: Readonly<Record<string, string | number | boolean | null>> | undefined;
     readonly source: 'hand' | 'api';
   },
 ): Promise<void> {
@@ -376,6 +401,7 @@ export async function changeRecord(
   const values = readValues(ask.kind, ask.values);
   const now = await world.clock.now();
   await world.db.begin(async (tx) => {
+    await unchangedSince(tx, ask);
     await recordFacts(
       tx,
       Object.entries(values).map(([field, value]) => ({

@@ -89,12 +89,12 @@ export async function seedWorkspace(
   for (const entry of seed.library) await putLibrary(world.db, entry.kind, entry.name, entry.body);
   if (seed.sources.length > 0) await putSetting(world.db, 'sources', seed.sources);
   if (seed.questions.length > 0) await putSetting(world.db, 'questions', seed.questions);
-  for (const hook of seed.webhooks) await connectWebhook(world, hook);
-  await seedCrm(world, texts.companies, texts.people, seed.workspace.defaultCountry);
-  await seedDeals(world, texts.deals ?? [], texts.people, startsAt);
   const builder = seed.users.find((user) => user.role === 'builder') ?? seed.users[0];
   if (!builder) throw new Error('a workspace needs at least one person');
   const actor = { userId: idOf(builder.email), name: builder.name };
+  for (const hook of seed.webhooks) await connectWebhook(world, actor, hook);
+  await seedCrm(world, texts.companies, texts.people, seed.workspace.defaultCountry);
+  await seedDeals(world, texts.deals ?? [], texts.people, startsAt);
   for (const entry of seed.openings) await createOpening(world, actor, entry);
   for (const entry of seed.forms) await createForm(world, actor, entry);
   for (const entry of seed.watched) await createWatched(world, actor, entry);

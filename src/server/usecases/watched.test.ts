@@ -39,6 +39,7 @@ const MAILBOX = {
   port: 993,
   secure: true,
   user: 'office@thornwick.example',
+  privateNetwork: false,
   rule: { folder: 'INBOX', from: '', subject: '', only: 'new' as const, unreadOnly: false, withFile: false },
 };
 const CALENDAR = {
@@ -46,6 +47,7 @@ const CALENDAR = {
   how: 'caldav' as const,
   url: 'https://calendar.thornwick.example/x/',
   user: 'sales',
+  privateNetwork: false,
   ourHosts: ['thornwick.example'],
   aheadHours: 24,
 };
@@ -89,13 +91,13 @@ describe('a mailbox', () => {
 
   test('looking without taking in says what would become of each, and keeps nothing', async () => {
     world.outside.mailbox.push(found('Offer'), found('away', { autoSubmitted: true }));
-    expect(await previewWatched(world, { id: null, settings: MAILBOX, password: 'x' })).toEqual([
+    expect(await previewWatched(world, ines, { id: null, settings: MAILBOX, password: 'x' })).toEqual([
       { says: 'Owen Tranter: away', becomes: 'is left alone: a machine sent it', taken: false },
       { says: 'Owen Tranter: Offer', becomes: 'is taken in', taken: true },
     ]);
     expect((await people(world, { limit: 5 })).items).toEqual([]);
     world.outside.mailboxFails = new WorldFailure('refused', 'imap.thornwick.example refuses the name or the password', false);
-    await expect(previewWatched(world, { id: null, settings: MAILBOX, password: 'x' })).rejects.toThrow('refuses the name');
+    await expect(previewWatched(world, ines, { id: null, settings: MAILBOX, password: 'x' })).rejects.toThrow('refuses the name');
   });
 
   test('a door that cannot be looked at says why, and what lay there comes once it can', async () => {

@@ -24,6 +24,7 @@ import {
 } from '../store/intakes';
 import { insertAudit } from '../store/timeline';
 import { wakeWorkers } from '../store/wake';
+import { roleOf } from './access';
 import { lookAtCalendar, meetingEntry, previewCalendar } from './calendar-intakes';
 import { flowsTaking, takeInEntry, type Preview } from './entries';
 import { lookAtMailbox, mailEntry, previewMailbox } from './mailbox-intakes';
@@ -90,6 +91,7 @@ export async function createWatched(
   actor: Actor,
   ask: { readonly name: string; readonly settings: WatchedSettings; readonly password: string; readonly isOn: boolean },
 ): Promise<{ readonly id: string }> {
+  await mayBePrivate(world, actor, undefined, ask.settings);
   const id = world.newId();
   const now = await world.clock.now();
   const { kind } = ask.settings;
@@ -111,7 +113,12 @@ export async function createWatched(
     await updateIntake(tx, id, { body: ask.settings, isOn: ask.isOn });
     if (ask.isOn) await lookSoon(tx, id, false);
     await putLibrary(tx, 'intake', ask.name, watchedIntake(ask.name, kind));
-    await insertAudit(tx, { at: now, userId: actor.userId, what: `connected a ${kind}`, detail: { name: ask.name } });
+    await insertAudit(tx, {
+      at: now,
+      userId: actor.userId,
+      what: `connected a ${kind}`,
+      detail: { name: ask.name, at: connectionOf(ask.settings) },
+    });
     await wakeWorkers(tx);
   });
   return { id };
@@ -127,6 +134,8 @@ export async function saveWatched(
   const row = await rowOf(world, id);
   if (ask.settings.kind !== row.kind) throw new Refusal('not valid', `this door is a ${row.kind}`);
   const before = watchedSchema.parse(row.body);
+  if (ask.password === null) sameConnection(before, ask.settings);
+  await mayBePrivate(world, actor, before, ask.settings);
   await world.db.begin(async (tx) => {
     await updateIntake(tx, id, { body: ask.settings, isOn: ask.isOn });
     if (ask.password !== null) await putSecret(tx, id, seal(world.secret, ask.password));
@@ -135,11 +144,37 @@ export async function saveWatched(
       at: await world.clock.now(),
       userId: actor.userId,
       what: ask.isOn ? `changed a ${row.kind}` : `switched a ${row.kind} off`,
-      detail: { name: row.name },
+      detail: {
+        name: row.name,
+        at: connectionOf(ask.settings),
+        ...(connectionOf(before) !== connectionOf(ask.settings) && { before: connectionOf(before) }),
+        ...(ask.password !== null && { password: 'changed' }),
+      },
     });
     await wakeWorkers(tx);
   });
   return viewOf(world, await rowOf(world, id));
+}
+
+/** What a password was stored for: host, port and protocol. */
+function connectionOf(settings: WatchedSettings): string {
+  if (settings.kind === 'mailbox')
+    return `${settings.host.toLowerCase()}:${settings.port}, ${settings.secure ? 'TLS' : 'no TLS'}, ${settings.user}`;
+  return URL.canParse(settings.url) ? `${new URL(settings.url).origin}, ${settings.user}` : settings.url;
+}
+
+/** A server in our own network is let in by the owner, for the connection it is said for; who changes that connection is the owner again. */
+async function mayBePrivate(world: World, actor: Actor, before: WatchedSettings | undefined, after: WatchedSettings): Promise<void> {
+  if (!after.privateNetwork) return;
+  if (before?.privateNetwork && connectionOf(before) === connectionOf(after)) return;
+  if (actor.userId !== null && (await roleOf(world, actor.userId)) === 'owner') return;
+  throw new Refusal('not allowed', 'a server in our own network is let in by the owner only');
+}
+
+/** A stored password goes nowhere but where it was stored for. */
+function sameConnection(before: WatchedSettings, after: WatchedSettings): void {
+  if (connectionOf(before) !== connectionOf(after))
+    throw new Refusal('not valid', `the password was kept for ${connectionOf(before)}: type it again for ${connectionOf(after)}`);
 }
 
 const placeOf = (settings: WatchedSettings): string =>
@@ -157,9 +192,12 @@ export async function lookNow(world: World, id: string): Promise<WatchedView> {
 /** Looks with these settings and keeps nothing: what is there, and what would become of each. */
 export async function previewWatched(
   world: World,
+  actor: Actor,
   ask: { readonly id: string | null; readonly settings: WatchedSettings; readonly password: string | null },
 ): Promise<readonly Preview[]> {
   const row = ask.id === null ? undefined : await rowOf(world, ask.id);
+  await mayBePrivate(world, actor, row && watchedSchema.parse(row.body), ask.settings);
+  if (row && ask.password === null) sameConnection(watchedSchema.parse(row.body), ask.settings);
   const password = ask.password ?? (row?.secret == null ? '' : unseal(world.secret, row.secret));
   try {
     return ask.settings.kind === 'mailbox'
@@ -177,9 +215,9 @@ export async function lookAtDoors(world: World): Promise<number> {
   const row = await claimLook(world.db, now, LEASE_MS);
   if (!row) return 0;
   const settings = watchedSchema.parse(row.body);
-  const password = row.secret === null ? '' : unseal(world.secret, row.secret);
   const end = { everyMs: EVERY_MS[settings.kind], maxMs: AT_MOST_MS };
   try {
+    const password = row.secret === null ? '' : unseal(world.secret, row.secret);
     const look =
       settings.kind === 'mailbox'
         ? await lookAtMailbox(world, row, settings, password)

@@ -1,7 +1,7 @@
 /** Webhooks as doors: an address and a secret of their own, an example received, its values matched to fields. */
 import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
 import { z } from 'zod';
-import { stableId, type Instant, type Json, type JsonObject } from '../../core/base';
+import { cleanJson, cleanText, stableId, type Instant, type Json, type JsonObject } from '../../core/base';
 import {
   answerName,
   flatten,
@@ -30,6 +30,7 @@ import {
 import { insertAudit } from '../store/timeline';
 import { flowsTaking, takeInEntry } from './entries';
 import { seal, unseal } from './seal';
+import { reasonOf } from './set-aside-one';
 import { BARS, knownFor } from './take-in';
 import { found, Refusal, workspace, type Actor, type World } from './world';
 
@@ -161,14 +162,30 @@ export async function receiveWebhook(
   if (json === undefined) throw new Refusal('not valid', 'the body is no JSON');
   const values = flatten(json);
   if (Object.keys(values).length === 0) throw new Refusal('not valid', 'the body holds no value');
-  const id = stableId('entry', row.id, posted.id ?? posted.body);
+  const key = posted.id === null ? stableId(posted.body) : cleanText(posted.id);
+  const id = stableId('entry', row.id, posted.id === null ? posted.body : key);
+  const answers = answersOf(values);
+  const entry = { id, intakeId: row.id, key, raw: values, answers, state: 'refused' as const };
+  try {
+    return await keepPosted(world, row, body, entry, now);
+  } catch (error) {
+    // What cannot be made into a record stays as it came, with its reason: the sender need not send it again, and the next goes on.
+    const why = reasonOf(world, error);
+    const no = await world.db.begin((tx) => insertEntry(tx, { ...entry, why }, now));
+    return { entry: no ?? (await findEntry(world.db, id))?.no ?? 0, taken: false, says: why };
+  }
+}
+
+async function keepPosted(
+  world: World,
+  row: IntakeRow,
+  body: Body,
+  entry: Omit<Parameters<typeof insertEntry>[1], 'why'>,
+  now: Instant,
+): Promise<{ readonly entry: number; readonly taken: boolean; readonly says: string }> {
+  const { id, raw: values, answers } = entry;
   return world.db.begin(async (tx) => {
-    const answers = answersOf(values);
-    const no = await insertEntry(
-      tx,
-      { id, intakeId: row.id, key: posted.id ?? stableId(posted.body), raw: values, answers, state: 'refused', why: UNMATCHED },
-      now,
-    );
+    const no = await insertEntry(tx, { ...entry, why: UNMATCHED }, now);
     if (no === undefined) return { entry: (await findEntry(tx, id))?.no ?? 0, taken: true, says: 'known already' };
     if (body.matching.length === 0) {
       await updateIntake(tx, row.id, { body: { ...body, sample: values }, isOn: row.isOn });
@@ -197,7 +214,7 @@ function isAllowed(world: World, row: IntakeRow, body: Body, posted: Posted, now
 
 function parsed(text: string): Json | undefined {
   try {
-    return JSON.parse(text) as Json;
+    return cleanJson(JSON.parse(text)) as Json;
   } catch {
     return undefined;
   }

@@ -1,11 +1,17 @@
 import { putWebhook } from '../store/outbox';
+import { insertAudit } from '../store/timeline';
 import { seal } from './seal';
-import type { World } from './world';
+import type { Actor, World } from './world';
 
-/** Names a webhook, with its secret sealed. */
+/** Names a webhook, with its secret sealed. The secret comes with the address each time: it is good for no other. */
 export async function connectWebhook(
   world: World,
+  actor: Actor,
   hook: { readonly name: string; readonly url: string; readonly secret: string },
 ): Promise<void> {
-  await putWebhook(world.db, { ...hook, secret: seal(world.secret, hook.secret) }, await world.clock.now());
+  const now = await world.clock.now();
+  await world.db.begin(async (tx) => {
+    await putWebhook(tx, { ...hook, secret: seal(world.secret, hook.secret) }, now);
+    await insertAudit(tx, { at: now, userId: actor.userId, what: 'connected a webhook', detail: { name: hook.name, url: hook.url } });
+  });
 }

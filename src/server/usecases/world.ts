@@ -37,6 +37,8 @@ export interface World {
   readonly newId: () => string;
   readonly publicUrl: string;
   readonly secret: string;
+  /** how much more often than usual callers may call; for figures and runs that hurry */
+  readonly paceFactor: number;
   /** whether the demo's doors are open: people shown at sign-in, a clock that can be moved */
   readonly isDemo: boolean;
 }

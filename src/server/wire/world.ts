@@ -40,6 +40,7 @@ export function makeWorld(config: Config, name: string): World {
     newId: randomUUID,
     publicUrl: config.publicUrl,
     secret: config.secret,
+    paceFactor: config.paceFactor,
     isDemo: config.demo,
   };
 }

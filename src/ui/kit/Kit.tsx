@@ -1,19 +1,25 @@
 'use client';
 import { CssBaseline, ThemeProvider } from '@mui/material';
-import { useEffect, type ReactNode } from 'react';
+import { createContext, useContext, useEffect, type ReactNode } from 'react';
 import { theme } from './theme';
 
 export const THEME_KEY = 'millrace theme';
 
+const NonceContext = createContext('');
+/** The nonce of this page's answer, for what writes style sheets of its own. */
+export const useNonce = (): string => useContext(NonceContext);
+
 /** Puts the kit's looks around the application; the theme the person chose is taken up before they see much. */
-export function Kit({ children }: { readonly children: ReactNode }) {
+export function Kit({ nonce, children }: { readonly nonce: string; readonly children: ReactNode }) {
   useEffect(() => {
     document.documentElement.dataset.theme = localStorage.getItem(THEME_KEY) ?? 'light';
   }, []);
   return (
-    <ThemeProvider theme={theme}>
-      <CssBaseline />
-      {children}
-    </ThemeProvider>
+    <NonceContext value={nonce}>
+      <ThemeProvider theme={theme}>
+        <CssBaseline />
+        {children}
+      </ThemeProvider>
+    </NonceContext>
   );
 }

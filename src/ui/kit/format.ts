@@ -41,3 +41,5 @@ export const pageText = (url: string): string => url.replace(/^https?:\/\//, '')
 
 /** A count with its thousands apart. */
 export const countText = (count: number): string => count.toLocaleString('en-GB');
+/** A size in bytes as people read it. */
+export const kb = (size: number): string => (size < 1024 ? `${size} B` : `${Math.round(size / 1024).toLocaleString('en-GB')} kB`);

@@ -25,6 +25,7 @@ export default async function SettingsPage() {
       doNotContact={closed}
       research={research}
       mayChange={may('edit flows')}
+      mayReadAudit={may('read the audit')}
     />
   );
 }

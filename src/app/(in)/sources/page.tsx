@@ -1,5 +1,6 @@
 import { doors } from '../../../server/usecases/doors';
 import { imports } from '../../../server/usecases/imports';
+import { setAsideCounts } from '../../../server/usecases/set-aside';
 import { Sources } from '../../../ui/sources/view/Sources';
 import { signed } from '../../session';
 
@@ -7,6 +8,7 @@ export const metadata = { title: 'Sources' };
 
 export default async function SourcesPage() {
   const { world, may } = await signed();
-  const [lists, open, now] = await Promise.all([imports(world), doors(world), world.clock.now()]);
-  return <Sources lists={lists} doors={open} now={now} mayTakeIn={may('take in')} />;
+  const [lists, open, now, aside] = await Promise.all([imports(world), doors(world), world.clock.now(), setAsideCounts(world)]);
+  const count = [...aside.values()].reduce((sum, one) => sum + one, 0);
+  return <Sources lists={lists} doors={open} now={now} aside={count} mayTakeIn={may('take in')} />;
 }

@@ -30,11 +30,9 @@ alter table import add column forecast jsonb;
 alter table import add column list_table jsonb;
 alter table import add column says jsonb not null default '[]';
 
--- A stored secret is good for the place it was stored for, and for no other.
-alter table intake add column secret_for text;
-
 -- Sign-ins are counted by account and by the address they come from.
 alter table sign_in_try add column address text not null default '';
+alter table sign_in_try add column id bigint generated always as identity primary key;
 create index sign_in_try_address on sign_in_try (address, at);
 -- Sessions end when nobody uses them, and some time after they began.
 alter table session add column seen_at timestamptz not null default now();

@@ -4,6 +4,7 @@ import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirro
 import { HighlightStyle, LanguageSupport, LRLanguage, syntaxHighlighting } from '@codemirror/language';
 import { linter, lintGutter, type Diagnostic } from '@codemirror/lint';
 import { Annotation, Compartment, EditorState, Transaction, type Extension } from '@codemirror/state';
+import { useNonce } from '../../kit/Kit';
 import { EditorView, hoverTooltip, keymap, lineNumbers, type Tooltip } from '@codemirror/view';
 import { styleTags, tags } from '@lezer/highlight';
 import { diffLines } from 'diff';
@@ -87,6 +88,7 @@ function changesBetween(before: string, after: string): readonly { readonly from
 
 /** The same flow as flow text, with highlighting, completion, and the checker's findings with their mends. */
 export function TextView({ text, library, mayEdit, onChange }: Props) {
+  const nonce = useNonce();
   const opened = useRef<EditorView | null>(null);
   const emitted = useRef(text);
   const place = useRef<HTMLDivElement>(null);
@@ -101,6 +103,7 @@ export function TextView({ text, library, mayEdit, onChange }: Props) {
       state: EditorState.create({
         doc: shown(text),
         extensions: [
+          EditorView.cspNonce.of(nonce),
           lineNumbers(),
           EditorView.lineWrapping,
           history(),

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { plural } from '../../../core/base';
 import type { Dossier, DossierLine } from '../../../core/dossier';
 import { SOURCE_LABELS } from '../../../core/facts';
-import { call, sayProblem } from '../../client';
+import { ApiProblem, call, sayProblem } from '../../client';
 import { ago, agoText, dayTimeText, euro, pageText, tookText } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Empty, Notice, Said, TopBar, type SaidText } from '../../kit/parts';
@@ -312,21 +312,31 @@ function Figures({ label, count }: { readonly label: string; readonly count: num
 
 function SendOn({ id, myAddress, onSaid }: { readonly id: string; readonly myAddress: string; readonly onSaid: (said: SaidText) => void }) {
   const [to, setTo] = useState(myAddress);
+  /** an address nobody is known by, said back before anything goes there */
+  const [stranger, setStranger] = useState<string | null>(null);
   return (
     <form
       className="next-block"
       onSubmit={(event) => {
         event.preventDefault();
-        call('sendDossier', { params: { id }, body: { to: to.trim() } }).then(
+        const address = to.trim();
+        call('sendDossier', { params: { id }, body: { to: address, ...(stranger === address && { confirm: address }) } }).then(
           () => {
+            setStranger(null);
             onSaid({ calm: true, text: `The dossier goes to ${to.trim()}, as text and as PDF.` });
           },
           (error: unknown) => {
-            onSaid({ calm: false, text: sayProblem(error) });
+            if (error instanceof ApiProblem && 'confirm' in error.detail) setStranger(address);
+            else onSaid({ calm: false, text: sayProblem(error) });
           },
         );
       }}
     >
+      {stranger !== null ? (
+        <p className="small in-brass" role="alert">
+          Nobody here is known by {stranger}. What we know about them would leave the house; who sent it stands in the audit.
+        </p>
+      ) : null}
       <TextField
         fullWidth
         label="Send it to"
@@ -334,10 +344,11 @@ function SendOn({ id, myAddress, onSaid }: { readonly id: string; readonly myAdd
         value={to}
         onChange={(event) => {
           setTo(event.target.value);
+          setStranger(null);
         }}
       />
       <Button type="submit" style={{ marginTop: 8 }} disabled={to.trim() === ''}>
-        Send by mail
+        {stranger === null ? 'Send by mail' : `Send it to ${stranger}`}
       </Button>
     </form>
   );

@@ -2,9 +2,9 @@
 import { TextField, Tooltip } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { printValue, SOURCE_LABELS, type Fact } from '../../../core/facts';
+import { printValue, SOURCE_LABELS, type Fact, type FactValue } from '../../../core/facts';
 import { plural } from '../../../core/base';
-import { call, sayProblem } from '../../client';
+import { ApiProblem, call, sayProblem } from '../../client';
 import { ago, pageText } from '../../kit/format';
 import { factGroups, sureness } from '../state/group';
 import type { KnownField } from '../state/types';
@@ -147,8 +147,11 @@ function EditValue({ field, onDone }: { readonly field: KnownField; readonly onD
   const before = field.fact?.value;
   const [typed, setTyped] = useState(before == null ? '' : typeof before === 'boolean' ? (before ? 'yes' : 'no') : String(before));
   const [problem, setProblem] = useState<string | null>(null);
-  const save = (): void => {
-    const body = { values: { [field.key]: typed } };
+  /** what was seen when the editing began, or was told since */
+  const [was, setWas] = useState<FactValue>(before ?? null);
+  const [clash, setClash] = useState<{ readonly now: FactValue; readonly by: string } | null>(null);
+  const save = (seen = was): void => {
+    const body = { values: { [field.key]: typed }, was: { [field.key]: seen } };
     const params = { id: field.recordId };
     (field.record === 'person' ? call('changePerson', { params, body }) : call('changeCompany', { params, body })).then(
       () => {
@@ -156,7 +159,12 @@ function EditValue({ field, onDone }: { readonly field: KnownField; readonly onD
         router.refresh();
       },
       (error: unknown) => {
-        setProblem(sayProblem(error));
+        if (error instanceof ApiProblem && error.status === 409 && 'now' in error.detail) {
+          const { now, by } = error.detail as unknown as { readonly now: FactValue; readonly by: string };
+          setClash({ now, by });
+          setWas(now);
+          setProblem(null);
+        } else setProblem(sayProblem(error));
       },
     );
   };
@@ -180,6 +188,25 @@ function EditValue({ field, onDone }: { readonly field: KnownField; readonly onD
         }}
         slotProps={{ htmlInput: { 'aria-label': `New value of ${field.label}` } }}
       />
+      {clash ? (
+        <p className="small in-brass" role="alert">
+          {clash.by} made it “{printValue(clash.now, field.unit ?? undefined)}” meanwhile.{' '}
+          <button
+            type="button"
+            className="linkish"
+            onClick={() => {
+              onDone();
+              router.refresh();
+            }}
+          >
+            keep theirs
+          </button>{' '}
+          ·{' '}
+          <button type="submit" className="linkish">
+            put mine
+          </button>
+        </p>
+      ) : null}
       <p className={`small ${problem ? 'in-brick' : 'quiet'}`} role={problem ? 'alert' : undefined}>
         {problem ?? `Enter keeps it as said by hand${field.unit ? `, in ${field.unit}` : ''}; the other values stay below · Escape leaves`}
       </p>

@@ -1,6 +1,8 @@
 'use client';
+import { Button } from '@mui/material';
 import { SLOT_MS } from '../../../core/calendar';
 import { dayTimeText } from '../../kit/format';
+import Link from '../../kit/Link';
 import { Tag, TopBar } from '../../kit/parts';
 import { Research, type ResearchView } from './Research';
 
@@ -28,11 +30,12 @@ interface Props {
   }[];
   readonly research: ResearchView;
   readonly mayChange: boolean;
+  readonly mayReadAudit: boolean;
   readonly doNotContact: readonly { readonly email: string; readonly why: string; readonly at: number }[];
 }
 
 /** What holds for the whole workspace: limits, who is not written to any more, who may do what. */
-export function Settings({ workspace, mailboxes, users, doNotContact, research, mayChange }: Props) {
+export function Settings({ workspace, mailboxes, users, doNotContact, research, mayChange, mayReadAudit }: Props) {
   return (
     <>
       <TopBar
@@ -42,7 +45,13 @@ export function Settings({ workspace, mailboxes, users, doNotContact, research, 
             {workspace.name} · zone {workspace.zone}
           </span>
         }
-      />
+      >
+        {mayReadAudit ? (
+          <Button component={Link} href="/audit">
+            Audit
+          </Button>
+        ) : null}
+      </TopBar>
       <div className="cols">
         <section className="col paper grow" tabIndex={0} aria-label="Overview">
           <div className="bar ruled">

@@ -136,6 +136,9 @@ export function Shell({ rail, children }: { readonly rail: RailView; readonly ch
               </MenuItem>
             ))
           : null}
+        <MenuItem component={Link} href="/account">
+          My account
+        </MenuItem>
         <MenuItem onClick={flipTheme}>Dark or light</MenuItem>
         <MenuItem component="a" href="/api/v1/openapi.json">
           API description

@@ -118,6 +118,7 @@ export const FIRST_FORM: Form = {
       ],
     },
   ],
+  embedOn: [],
   button: 'Send',
   thanks: 'Thank you. We have received what you sent.',
 };

@@ -12,9 +12,10 @@ export function firstSettings(kind: WatchedKind, ourHosts: readonly string[]): W
         port: 993,
         secure: true,
         user: '',
+        privateNetwork: false,
         rule: { folder: 'INBOX', from: '', subject: '', only: 'new', unreadOnly: false, withFile: false },
       }
-    : { kind, how: 'caldav', url: '', user: '', ourHosts: [...ourHosts], aheadHours: 24 };
+    : { kind, how: 'caldav', url: '', user: '', privateNetwork: false, ourHosts: [...ourHosts], aheadHours: 24 };
 }
 
 /** Why these settings cannot be kept yet; undefined when they can. */

@@ -3,7 +3,7 @@ import { Button, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { sayProblem } from '../../client';
-import { dayTimeText, scalarText } from '../../kit/format';
+import { dayTimeText, scalarText, kb } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Empty, Tag, type SaidText } from '../../kit/parts';
 
@@ -36,8 +36,6 @@ export type Mender = (
   readonly why: string;
   readonly problems?: readonly { readonly question: string; readonly says: string }[];
 }>;
-
-const kb = (size: number): string => (size < 1024 ? `${size} B` : `${Math.round(size / 1024).toLocaleString('en-GB')} kB`);
 
 interface Props {
   readonly entries: readonly EntryView[];

@@ -168,7 +168,16 @@ export function FormPage({ view, entries, now, zone, from, publicUrl, mayChange 
           onSaid={setSaid}
         />
       ) : (
-        <Share name={view.name} slug={view.slug} publicUrl={publicUrl} />
+        <Share
+          name={view.name}
+          slug={view.slug}
+          publicUrl={publicUrl}
+          form={draft.form}
+          mayChange={mayChange}
+          onForm={(form) => {
+            setDraft((before) => change(before, form));
+          }}
+        />
       )}
     </>
   );
@@ -307,7 +316,24 @@ function Builder({
   );
 }
 
-function Share({ name, slug, publicUrl }: { readonly name: string; readonly slug: string; readonly publicUrl: string }) {
+/** What somebody typed as a site, as the browser will name it: `my-firm.example/contact` is https://my-firm.example. */
+function siteOrigin(line: string): string | undefined {
+  if (line === '') return undefined;
+  const address = /^https?:/i.test(line) ? line : `https://${line}`;
+  return URL.canParse(address) ? new URL(address).origin : undefined;
+}
+
+interface ShareProps {
+  readonly name: string;
+  readonly slug: string;
+  readonly publicUrl: string;
+  readonly form: Form;
+  readonly mayChange: boolean;
+  readonly onForm: (form: Form) => void;
+}
+
+function Share({ name, slug, publicUrl, form, mayChange, onForm }: ShareProps) {
+  const [typed, setTyped] = useState(form.embedOn.join('\n'));
   const address = `${publicUrl}/f/${slug}`;
   const frame = `<iframe src="${address}?inside" title="${name.replace(/["&<]/g, '')}" style="width:100%;height:640px;border:0"></iframe>`;
   return (
@@ -320,7 +346,27 @@ function Share({ name, slug, publicUrl }: { readonly name: string; readonly slug
           </a>
         </p>
         <h2>Inside a page of your site</h2>
-        <p className="quiet">Put this where the form is to stand. It takes on the width it is given.</p>
+        <p className="quiet">
+          Name the sites that may show it, one a line, such as https://www.thornwick.example. Nobody else can put it into a page of theirs.
+        </p>
+        <TextField
+          fullWidth
+          multiline
+          minRows={2}
+          value={typed}
+          disabled={!mayChange}
+          placeholder="no site: the form has its own page only"
+          onChange={(event) => {
+            setTyped(event.target.value);
+          }}
+          onBlur={() => {
+            const embedOn = [...new Set(typed.split(/[\s,]+/).flatMap((line) => siteOrigin(line) ?? []))];
+            setTyped(embedOn.join('\n'));
+            if (embedOn.join() !== form.embedOn.join()) onForm({ ...form, embedOn });
+          }}
+          slotProps={{ htmlInput: { 'aria-label': 'Sites that may show the form' } }}
+        />
+        <p className="quiet">Then put this where the form is to stand. It takes on the width it is given.</p>
         <TextField fullWidth multiline value={frame} slotProps={{ htmlInput: { readOnly: true, 'aria-label': 'Code for your site' } }} />
         <h2>How it is guarded</h2>
         <p className="quiet">

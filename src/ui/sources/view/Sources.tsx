@@ -26,11 +26,14 @@ export function Sources({
   lists,
   doors,
   now,
+  aside,
   mayTakeIn,
 }: {
   readonly lists: readonly ListView[];
   readonly doors: readonly DoorLine[];
   readonly now: number;
+  /** mails and meetings that could not be taken */
+  readonly aside: number;
   readonly mayTakeIn: boolean;
 }) {
   const router = useRouter();
@@ -52,6 +55,11 @@ export function Sources({
   return (
     <>
       <TopBar title="Sources" tags={<span className="quiet">where people and companies come in</span>}>
+        {mayTakeIn && aside > 0 ? (
+          <Button component={Link} href="/sources/set-aside" className="in-brass">
+            {aside.toLocaleString('en-GB')} set aside
+          </Button>
+        ) : null}
         {mayTakeIn ? (
           <Button component={Link} href="/sources/directory">
             Search the directory

@@ -1,0 +1,74 @@
+import { z } from 'zod';
+import { MB, op, uuid } from './op';
+import * as s from './schemas';
+
+const aside = z.object({
+  id: uuid,
+  intakeId: uuid.nullable().describe('null: an answer by mail'),
+  intakeName: z.string().nullable(),
+  kind: z.enum(['mail', 'meeting']),
+  says: z.string(),
+  why: z.string().describe('why it could not be taken'),
+  at: s.instant,
+  state: z.enum(['open', 'brought', 'dropped']),
+  size: z.number().int().describe('bytes'),
+});
+
+/** What could not be taken, and what was done by whom. */
+export const SAFETY_OPERATIONS = {
+  listSetAside: op({
+    method: 'GET',
+    path: '/set-aside',
+    summary: 'Mails and meetings that could not be taken, newest first, each with its reason.',
+    needs: 'take in',
+    answer: z.object({ items: z.array(aside) }),
+  }),
+  getSetAside: op({
+    method: 'GET',
+    path: '/set-aside/{id}',
+    summary: 'One of them, with its text where it is text.',
+    needs: 'take in',
+    answer: aside.extend({ text: z.string().nullable() }),
+  }),
+  setAsideFile: op({
+    method: 'GET',
+    path: '/set-aside/{id}/file',
+    summary: 'Its bytes as they came.',
+    needs: 'take in',
+    answer: z.string(),
+    givesFile: ['application/octet-stream'],
+  }),
+  bringSetAside: op({
+    method: 'POST',
+    path: '/set-aside/{id}/bring',
+    summary: 'Bring it again, as it is or with a mended text.',
+    needs: 'take in',
+    body: z.object({ text: z.string().max(200_000).nullable().default(null) }),
+    maxBytes: MB,
+    answer: z.object({ ok: z.boolean(), why: z.string() }),
+  }),
+  dropSetAside: op({
+    method: 'POST',
+    path: '/set-aside/{id}/drop',
+    summary: 'Drop it, or take that back.',
+    needs: 'take in',
+    body: z.object({ drop: z.boolean().default(true) }),
+    answer: s.okSchema,
+  }),
+  listAudit: op({
+    method: 'GET',
+    path: '/audit',
+    summary: 'Who did what, newest first.',
+    needs: 'read the audit',
+    query: z.object({
+      search: z.string().max(200).optional(),
+      cursor: z
+        .string()
+        .regex(/^\d{1,15}$/)
+        .optional(),
+    }),
+    answer: s.pageOf(
+      z.object({ id: z.number().int(), at: s.instant, who: z.string(), what: z.string(), detail: z.record(z.string(), z.json()) }),
+    ),
+  }),
+} as const;

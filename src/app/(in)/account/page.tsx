@@ -1,0 +1,16 @@
+import { cookies } from 'next/headers';
+import { actionsOf } from '../../../server/access';
+import { SESSION_COOKIE } from '../../../server/http/answer';
+import { sessionsOf } from '../../../server/usecases/access';
+import { workspace } from '../../../server/usecases/world';
+import { Account } from '../../../ui/settings/view/Account';
+import { signed } from '../../session';
+
+export const metadata = { title: 'My account' };
+
+export default async function AccountRoute() {
+  const { world, user } = await signed();
+  const token = (await cookies()).get(SESSION_COOKIE)?.value;
+  const [sessions, space] = await Promise.all([sessionsOf(world, user.id, token), workspace(world.db)]);
+  return <Account user={{ ...user, may: actionsOf(user.role) }} sessions={sessions} zone={space.zone} />;
+}
