@@ -3,7 +3,7 @@ import net from 'node:net';
 import { Agent, buildConnector } from 'undici';
 
 /** Addresses that no public host has (RFC 6890, RFC 8190 and those behind them): loopback, private, link-local, metadata, reserved. */
-const PRIVATE = new net.BlockList();
+const PRIVATE_4 = new net.BlockList();
 for (const [address, bits] of [
   ['0.0.0.0', 8],
   ['10.0.0.0', 8],
@@ -20,8 +20,9 @@ for (const [address, bits] of [
   ['203.0.113.0', 24],
   ['224.0.0.0', 3],
 ] as const)
-  PRIVATE.addSubnet(address, bits, 'ipv4');
-/** All of IPv6 but the global unicast space, and what of that is no host: documentation, tunnels, benchmarking. */
+  PRIVATE_4.addSubnet(address, bits, 'ipv4');
+/** All of IPv6 but the global unicast space, and what of that is no host: documentation, tunnels, benchmarking. A list of its own: IPv4 numbers would be found in it. */
+const PRIVATE_6 = new net.BlockList();
 for (const [address, bits] of [
   ['::', 3],
   ['4000::', 2],
@@ -31,16 +32,16 @@ for (const [address, bits] of [
   ['2002::', 16],
   ['3fff::', 20],
 ] as const)
-  PRIVATE.addSubnet(address, bits, 'ipv6');
+  PRIVATE_6.addSubnet(address, bits, 'ipv6');
 
 /** Whether an address, as numbers, is one that no public host has. What is no address is none either. */
 export function isPrivateAddress(address: string): boolean {
   const bare = address.replace(/^\[|\]$/g, '').split('%')[0] ?? '';
   const kind = net.isIP(bare);
   if (kind === 0) return true;
-  if (kind === 4) return PRIVATE.check(bare, 'ipv4');
+  if (kind === 4) return PRIVATE_4.check(bare, 'ipv4');
   // IPv4 inside IPv6 (RFC 4291 2.5.5.2) lies below ::/3: it is private as such, whichever way its numbers are written.
-  return PRIVATE.check(bare, 'ipv6');
+  return PRIVATE_6.check(bare, 'ipv6');
 }
 
 export interface DialRules {

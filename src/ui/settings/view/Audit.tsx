@@ -21,13 +21,18 @@ interface Props {
   readonly mayRead: boolean;
 }
 
+/** What a line is about stands first. */
+const LEADS = new Set(['flow', 'name', 'file', 'fileName', 'to']);
+const WORDS: Readonly<Record<string, string>> = { no: 'version', at: 'where', from: 'from', fileName: 'file' };
+
 /** A detail as words: what it is called, and what it is. Ids say nothing to anybody and are left out. */
 function detailText(detail: Props['items'][number]['detail']): string {
   return Object.entries(detail)
     .filter(([key, value]) => value !== null && !/Id$|^id$/.test(key))
+    .sort(([a], [b]) => Number(LEADS.has(b)) - Number(LEADS.has(a)))
     .map(
       ([key, value]) =>
-        `${key.replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase()}: ${typeof value === 'object' ? JSON.stringify(value) : String(value)}`,
+        `${(WORDS[key] ?? key).replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase()}: ${typeof value === 'object' ? JSON.stringify(value) : String(value)}`,
     )
     .join(' · ');
 }
