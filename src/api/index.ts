@@ -2,7 +2,9 @@
  * Shapes of the REST API, shared by the server, the client in the browser and the OpenAPI document. Promises: one table
  * of operations, each with Zod schemas for what goes in and out. Refuses: logic.
  */
-export { HERE_EVERY_MS, liveEventSchema, type LiveEvent } from './live';
+export { HERE_EVERY_MS } from './beat';
+export { liveEventSchema, type LiveEvent } from './live';
+export { ROUTES } from './routes.gen';
 export { openApiDocument } from './openapi';
 export { OPERATIONS, type ApiAction, type Operation, type OperationId } from './operations';
 export type { FileAnswer } from './op';

@@ -10,6 +10,3 @@ export const liveEventSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('here'), flowId: z.uuid(), userId: z.uuid(), name: z.string(), arrived: z.boolean() }),
 ]);
 export type LiveEvent = z.infer<typeof liveEventSchema>;
-
-/** how often a page with a flow open says so */
-export const HERE_EVERY_MS = 15_000;

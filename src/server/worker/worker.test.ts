@@ -97,9 +97,11 @@ describe('migrations', () => {
   });
 });
 
+const KEY = { MILLRACE_SECRET: 'sixteen letters or more' };
+
 describe('the environment', () => {
-  test('has a default for everything but the database', () => {
-    expect(readConfig({ DATABASE_URL: 'postgres://x' })).toMatchObject({
+  test('has a default for everything but the database and the key', () => {
+    expect(readConfig({ DATABASE_URL: 'postgres://x', ...KEY })).toMatchObject({
       port: 3417,
       publicUrl: 'http://127.0.0.1:3417',
       demo: false,
@@ -111,8 +113,10 @@ describe('the environment', () => {
 
   test.each([
     [{}, 'environment: DATABASE_URL'],
-    [{ DATABASE_URL: 'x', PORT: 'many' }, 'environment: PORT'],
-    [{ DATABASE_URL: 'x', MILLRACE_LOG: 'loud' }, 'environment: MILLRACE_LOG'],
+    [{ DATABASE_URL: 'x', PORT: 'many', ...KEY }, 'environment: PORT'],
+    [{ DATABASE_URL: 'x' }, 'environment: MILLRACE_SECRET'],
+    [{ DATABASE_URL: 'x', MILLRACE_SECRET: 'short' }, 'environment: MILLRACE_SECRET'],
+    [{ DATABASE_URL: 'x', MILLRACE_LOG: 'loud', ...KEY }, 'environment: MILLRACE_LOG'],
   ])('%j says what is wrong', (env, message) => {
     expect(() => readConfig(env)).toThrow(message);
   });

@@ -2,7 +2,7 @@
  * Typed calls from the browser to the REST API. Promises: a refused call throws `ApiProblem` with the server's sentence.
  * Refuses: caching and retrying - pages ask the server afresh.
  */
-import { OPERATIONS, type OperationId } from '../../api';
+import { ROUTES, type OPERATIONS, type OperationId } from '../../api';
 import type { z } from 'zod';
 
 export { onLive, openLive } from './live';
@@ -26,7 +26,7 @@ export class ApiProblem extends Error {
 
 /** Calls one operation by its id. */
 export async function call<Id extends OperationId>(id: Id, ask: Ask<Id>): Promise<z.output<Shape[Id]['answer']>> {
-  const operation = OPERATIONS[id];
+  const operation = ROUTES[id];
   const path = operation.path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(ask.params?.[name] ?? ''));
   const query =
     'query' in ask && ask.query

@@ -5,7 +5,7 @@
 export { checkFlow } from './check';
 export { readCondition, type ReadCondition } from './condition';
 export type { Finding, Mend, TextEdit } from './finding';
-export { DOCUMENTS } from './library';
 export { ENTRY, entryOf, FEEL_TYPE, resultOf } from './scope';
 export { fieldAt } from './way';
-export { ASKABLE_ROLES, EMPTY_LIBRARY, libraryItemSchema, libraryParts, librarySchema, type Library, type LibraryItem } from './library';
+export { ASKABLE_ROLES, DOCUMENTS, EMPTY_LIBRARY } from './known';
+export { libraryItemSchema, libraryParts, librarySchema, type Library, type LibraryItem } from './library';

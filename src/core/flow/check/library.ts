@@ -54,23 +54,3 @@ export function libraryParts(items: readonly { readonly kind: string; readonly b
   });
 }
 const partsSchema = librarySchema.pick({ scorecards: true, templates: true, plans: true, chains: true, pipelines: true, intakes: true });
-
-/** What a `prepare` line can make. */
-export const DOCUMENTS = ['Dossier'] as const;
-
-/** Roles that `ask` and `tell` may name besides teams. */
-export const ASKABLE_ROLES = ['owner', 'builder', 'reviewer'] as const;
-
-export const EMPTY_LIBRARY: Library = {
-  scorecards: [],
-  templates: [],
-  plans: [],
-  chains: [],
-  teams: [],
-  pipelines: [],
-  intakes: [],
-  connections: [],
-  people: [],
-  webhooks: [],
-  openings: [],
-};

@@ -1,6 +1,6 @@
 import { durationMs } from '../../base';
 import { DOCUMENT_KINDS, DOCUMENT_PARTS, isDocumentKind, quote, SCREENS, type Line, type Verb, type Word } from '../syntax';
-import { ASKABLE_ROLES, DOCUMENTS } from './library';
+import { ASKABLE_ROLES, DOCUMENTS } from './known';
 import {
   approved,
   assigned,

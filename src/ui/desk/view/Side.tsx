@@ -1,5 +1,5 @@
 'use client';
-import { Bar, BarChart, ReferenceArea, ReferenceDot, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import dynamic from 'next/dynamic';
 import Link from '../../kit/Link';
 import { plural } from '../../../core/base';
 import { countText, euro } from '../../kit/format';
@@ -25,6 +25,9 @@ export interface LatelyView {
   readonly companies: number;
   readonly deals: number;
 }
+
+/** The plotting library comes when the rest of the page stands. */
+const HoursChart = dynamic(() => import('./HoursChart').then((module) => module.HoursChart), { ssr: false });
 
 const HOUR = 3_600_000;
 const FIRST = 7;
@@ -69,35 +72,7 @@ export function Side({ sends, flows, lately, now }: Props) {
             .join(', ') || 'none today'
         }`}
       >
-        <ResponsiveContainer>
-          <BarChart data={hours} margin={{ top: 18, right: 4, bottom: 0, left: 4 }} barCategoryGap={5}>
-            <ReferenceArea x1={9} x2={16} fill="var(--w1)" fillOpacity={0.45} />
-            <XAxis
-              dataKey="hour"
-              tickLine={false}
-              axisLine={{ stroke: 'var(--edge)' }}
-              tick={{ fontSize: 12, fill: 'var(--quiet)' }}
-              interval={0}
-              height={22}
-            />
-            <YAxis hide domain={[0, (max: number) => Math.max(6, max)]} />
-            <Bar dataKey="sent" stackId="a" fill="var(--river)" isAnimationActive={false} />
-            <Bar dataKey="planned" stackId="a" fill="var(--w2)" isAnimationActive={false} />
-            <Bar dataKey="held" stackId="a" fill="var(--plum)" isAnimationActive={false} />
-            {hours
-              .filter((entry) => entry.all > 0)
-              .map((entry) => (
-                <ReferenceDot
-                  key={entry.hour}
-                  x={entry.hour}
-                  y={entry.all}
-                  r={0}
-                  label={{ value: entry.all, position: 'top', fontSize: 12, fill: 'var(--ink)' }}
-                />
-              ))}
-            <ReferenceLine x={Math.floor((now - sends.from) / HOUR)} stroke="var(--brass-mark)" strokeDasharray="2 3" />
-          </BarChart>
-        </ResponsiveContainer>
+        <HoursChart hours={hours} nowHour={Math.floor((now - sends.from) / HOUR)} />
       </div>
       <p className="quiet small">shaded: office hours · at least 2 min apart · limit {sends.limit} a day</p>
       <div style={{ display: 'flex', marginTop: 6 }}>

@@ -1,4 +1,5 @@
 'use client';
+import dynamic from 'next/dynamic';
 import { Button, TextField } from '@mui/material';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
@@ -17,9 +18,12 @@ import './flows.css';
 import { ForecastRibbon } from './ForecastRibbon';
 import { Points, type Point } from './Points';
 import { ReleaseLimits } from './ReleaseLimits';
-import { SendsChart, shortDay } from './SendsChart';
+import { shortDay } from './days';
 import { Versions, type VersionView } from './Versions';
 import { WhatWouldChange } from './WhatWouldChange';
+
+/** The plotting library comes when the rest of the page stands. */
+const SendsChart = dynamic(() => import('./SendsChart').then((module) => module.SendsChart), { ssr: false });
 
 type DraftForecast = Forecast & { readonly from: { readonly trials: number; readonly trips: number }; readonly sendsPerDay: number };
 interface Props {

@@ -1,13 +1,7 @@
 'use client';
 import { Bar, BarChart, ErrorBar, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { shortDay, type SendDay } from './days';
 
-export interface SendDay {
-  readonly day: string;
-  readonly sends: { readonly low: number; readonly mid: number; readonly high: number };
-}
-
-const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' });
-export const shortDay = (day: string): string => DAY.format(Date.parse(day));
 /** More bars than this cannot be told apart. */
 const MOST_BARS = 60;
 

@@ -1,4 +1,5 @@
 'use client';
+import dynamic from 'next/dynamic';
 import { Button } from '@mui/material';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
@@ -21,10 +22,15 @@ import { Script } from './Script';
 import { Sheet } from './Sheet';
 import { SpecimenPanel } from './SpecimenPanel';
 import { Specimens, type SpecimenPerson } from './Specimens';
-import { TextView } from './TextView';
 import { useDraft } from './useDraft';
 import { useLineClipboard } from './useLineClipboard';
 import { useTrial } from './useTrial';
+
+/** The editor of the whole text comes when somebody opens it. */
+const TextView = dynamic(() => import('./TextView').then((module) => module.TextView), {
+  ssr: false,
+  loading: () => <p className="empty">The editor is being opened …</p>,
+});
 
 export interface WorkbenchFlow {
   readonly id: string;
