@@ -1,6 +1,7 @@
 #!/usr/bin/env node
 // `npm run bench [TRIPS] [ROWS]`: the figures of the bench, on a database cluster of its own.
 // `npm run bench -- scale [TRIPS] [WAITING]`: how it grows with workers, and an idle engine.
+// `npm run bench -- weight`: how much script each main page loads.
 // `npm run bench -- pages [PEOPLE]`: how long the server takes for every main screen on a large workspace.
 import { spawn, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
@@ -10,12 +11,17 @@ import { buildPrograms, ensureDebian, ensurePackages, freshWorld, ROOT, run, sta
 ensurePackages();
 ensureDebian(['postgresql']);
 const HOME = path.join(ROOT, '.local/bench');
-if (process.argv[2] === 'pages') process.exit(await pages(process.argv.slice(3)));
+if (process.argv[2] === 'pages') process.exit(await onDemo('pages', 'bench/pages.ts', process.argv.slice(3)));
+if (process.argv[2] === 'weight') {
+  ensureDebian(['chromium']);
+  process.exit(await onDemo('weight', 'bench/weight.ts', []));
+}
 
-async function pages(args) {
-  const home = path.join(ROOT, '.local/bench-pages');
+/** Runs a bench against a demo world of its own. */
+async function onDemo(name, program, args) {
+  const home = path.join(ROOT, `.local/bench-${name}`);
   const { password } = JSON.parse(fs.readFileSync(path.join(ROOT, 'demo/workspace.json'), 'utf8'));
-  const world = await freshWorld(home, { workers: 1 });
+  const world = await freshWorld(home, { workers: 1, env: { MILLRACE_PACE: '1000' } });
   try {
     const env = {
       ...process.env,
@@ -25,7 +31,7 @@ async function pages(args) {
       BENCH_PASSWORD: password,
     };
     // Not waited for in one go: the processes of the world are watched by this one meanwhile.
-    const bench = spawn(process.execPath, ['--import', 'tsx', 'bench/pages.ts', ...args], { cwd: ROOT, stdio: 'inherit', env });
+    const bench = spawn(process.execPath, ['--import', 'tsx', program, ...args], { cwd: ROOT, stdio: 'inherit', env });
     return await new Promise((resolve) => bench.once('exit', (code) => resolve(code ?? 1)));
   } finally {
     await world.stop();

@@ -139,9 +139,9 @@ export async function buildPrograms() {
 }
 
 /** Starts the project's own PostgreSQL (its data under `home`) and returns its URL. */
-export function startDatabase(home = ROOT) {
+export function startDatabase(home = ROOT, options = {}) {
   fs.mkdirSync(home, { recursive: true });
-  return run(process.execPath, ['scripts/pg.mjs', 'start'], { env: { PG_PROJECT_ROOT: home } })
+  return run(process.execPath, ['scripts/pg.mjs', 'start'], { env: { PG_PROJECT_ROOT: home }, ...options })
     .stdout.trim()
     .split('\n')
     .at(-1);

@@ -1,5 +1,6 @@
 #!/usr/bin/env node
 // `npm start`: everything from a fresh checkout to a running Millrace. `-- --empty` starts without demo data and stand-ins.
+import net from 'node:net';
 import path from 'node:path';
 import {
   DEMO_SERVERS,
@@ -38,6 +39,36 @@ async function stop(code = 0) {
 process.on('SIGINT', () => void stop());
 process.on('SIGTERM', () => void stop());
 
+/** Our own database is started again when it is gone; web and workers take it up by themselves. */
+function watchDatabase(url) {
+  const { hostname, port } = new URL(url);
+  const answers = () =>
+    new Promise((resolve) => {
+      const socket = net.connect({ host: hostname, port: Number(port), timeout: 2_000 });
+      const end = (is) => {
+        socket.destroy();
+        resolve(is);
+      };
+      socket
+        .once('connect', () => end(true))
+        .once('error', () => end(false))
+        .once('timeout', () => end(false));
+    });
+  const look = async () => {
+    if (stopping) return;
+    if (!(await answers()) && !(await answers()) && !stopping) {
+      process.stderr.write('the database is gone: started again\n');
+      try {
+        startDatabase(home, { allowFailure: true });
+      } catch (error) {
+        process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+      }
+    }
+    setTimeout(look, 2_000);
+  };
+  setTimeout(look, 2_000);
+}
+
 try {
   await ensureBuilt();
   const base = {
@@ -72,6 +103,7 @@ try {
       MILLRACE_SECRET: base.MILLRACE_SECRET,
     },
   });
+  if (ownDatabase) watchDatabase(databaseUrl);
   say(`Millrace is ready: ${running.url}   (Ctrl-C stops it)`);
 } catch (error) {
   process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);

@@ -3,6 +3,7 @@ import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { may, type Action } from '../server/access';
 import { SESSION_COOKIE } from '../server/http/answer';
+import { isAway } from '../server/ports';
 import { sessionUser } from '../server/usecases/access';
 import type { World } from '../server/usecases/world';
 import { webWorld } from '../server/wire/web';
@@ -13,10 +14,18 @@ export interface Signed {
   readonly may: (action: Action) => boolean;
 }
 
+/** An error that says on the page that it is the database that is away: nothing else of an error reaches a browser. */
+export function toldAway(error: unknown): never {
+  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  if (isAway(code)) throw Object.assign(new Error('the database is away'), { digest: 'database-away' });
+  throw error;
+}
+
 /** The world and who is signed in; everybody else is led to the door. */
 export async function signed(): Promise<Signed> {
   const world = webWorld();
-  const user = await sessionUser(world, (await cookies()).get(SESSION_COOKIE)?.value);
+  const token = (await cookies()).get(SESSION_COOKIE)?.value;
+  const user = await sessionUser(world, token).catch(toldAway);
   if (!user) redirect('/sign-in');
   return { world, user, may: (action) => may(user.role, action) };
 }

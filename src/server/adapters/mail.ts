@@ -71,6 +71,7 @@ function deliver(
       name: 'millrace.example',
     });
     let bodyBegan = false;
+    let greeted = false;
     let settled = false;
     const settle = (outcome: SendOutcome): void => {
       if (settled) return;
@@ -87,7 +88,9 @@ function deliver(
       settle(
         bodyBegan
           ? { kind: 'in doubt', says: `the line broke after the message was handed over: ${error.message}` }
-          : { kind: 'deferred', says: error.message },
+          : greeted
+            ? { kind: 'deferred', says: error.message }
+            : { kind: 'away', says: 'it does not answer' },
       );
     };
     connection.on('error', fail);
@@ -108,6 +111,7 @@ function deliver(
       },
     });
     connection.connect(() => {
+      greeted = true;
       connection.send({ from: envelope.from, to: [envelope.to] }, body, (error, info) => {
         if (error) fail(error);
         else settle({ kind: 'accepted', says: info.response });

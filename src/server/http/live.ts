@@ -2,14 +2,19 @@ import { HERE_EVERY_MS, type LiveEvent } from '../../api';
 import { sessionUser } from '../usecases/access';
 import { tellViewers, type LiveHub } from '../usecases/live';
 import type { World } from '../usecases/world';
+import { DATABASE_AWAY } from '../ports';
 import { cookieOf, UUID } from './answer';
+import { guards } from './edge';
 
 /** A stream ends after so long; the browser opens it again, and who asks is looked at afresh. */
 const STREAM_MS = 10 * 60_000;
 
 /** Server-sent events (HTML standard, 9.2) for one open page; with `?flow=` the page has that flow open and others hear of it. */
 export async function answerLive(world: World, hub: LiveHub, request: Request): Promise<Response> {
-  const user = await sessionUser(world, cookieOf(request));
+  const user = await sessionUser(world, cookieOf(request)).catch(() => null);
+  if (user === null) return new Response(DATABASE_AWAY, { status: 503 });
+  const leaveStream = user && guards(world).streams.enter(user.id);
+  if (user && !leaveStream) return new Response('too many pages are open: close some', { status: 429 });
   if (!user) return new Response('not signed in', { status: 401 });
   const flowId = new URL(request.url).searchParams.get('flow');
   const encoder = new TextEncoder();
@@ -43,6 +48,7 @@ export async function answerLive(world: World, hub: LiveHub, request: Request): 
         clearInterval(beat);
         clearTimeout(end);
         unwatch();
+        leaveStream?.();
         try {
           controller.close();
         } catch {

@@ -56,6 +56,8 @@ export type SendOutcome =
   | { readonly kind: 'accepted'; readonly says: string }
   /** the server said no for now (4xx), or could not be reached before the body began: safe to try again */
   | { readonly kind: 'deferred'; readonly says: string }
+  /** the relay could not be reached at all: it says nothing about this mail, and the mail waits as long as it takes */
+  | { readonly kind: 'away'; readonly says: string }
   | { readonly kind: 'rejected'; readonly says: string }
   /** the line broke after the body began: it may or may not have been taken */
   | { readonly kind: 'in doubt'; readonly says: string };

@@ -290,3 +290,8 @@ export async function openSends(tx: Tx, threadId: string): Promise<number> {
   >`select count(*)::int as n from effect e join message m on m.id = e.message_id where m.thread_id = ${threadId} and e.state in ('planned', 'started', 'in doubt')`;
   return row?.n ?? 0;
 }
+
+/** A try that never got as far as the mail does not count against it. */
+export async function forgetAttempt(tx: Tx, id: string): Promise<void> {
+  await tx`update effect set attempts = greatest(0, attempts - 1) where id = ${id}`;
+}

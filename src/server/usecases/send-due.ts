@@ -2,7 +2,7 @@ import pLimit from 'p-limit';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { Instant } from '../../core/base';
 import { transact, type Tx } from '../db';
-import { claimDoubts, claimSends, lastOtherSend, settleSend, startSend, type HeldSend } from '../store/effects';
+import { claimDoubts, claimSends, forgetAttempt, lastOtherSend, settleSend, startSend, type HeldSend } from '../store/effects';
 import {
   findMessage,
   findThread,
@@ -17,6 +17,7 @@ import {
 import { findPerson } from '../store/records';
 import type { SendOutcome } from '../ports';
 import { afterDropped, afterRefused, afterSent } from './sent';
+import { noteRelay } from './troubles';
 import { postpone, replan, replanLate } from './touches';
 import type { World } from './world';
 
@@ -142,6 +143,7 @@ async function prepare(
 }
 
 async function settle(world: World, send: HeldSend, message: MessageRow, outcome: SendOutcome, now: Instant): Promise<void> {
+  if (outcome.kind === 'accepted' || outcome.kind === 'away') await noteRelay(world, outcome.kind === 'away' ? outcome.says : null, now);
   await transact(world.db, async (tx) => {
     const mine = async (to: Parameters<typeof settleSend>[2]): Promise<boolean> => settleSend(tx, send, to, now);
     switch (outcome.kind) {
@@ -150,6 +152,12 @@ async function settle(world: World, send: HeldSend, message: MessageRow, outcome
         return;
       case 'in doubt':
         if (await mine({ state: 'in doubt', says: outcome.says })) await setMessageState(tx, message.id, 'in doubt');
+        return;
+      case 'away':
+        if (await mine({ state: 'planned', says: `the relay cannot be reached: ${outcome.says}` })) {
+          await forgetAttempt(tx, send.id);
+          await replan(tx, send, now + DEFER_MS, now);
+        }
         return;
       case 'deferred':
         if (send.attempts + 1 < MAX_ATTEMPTS) {

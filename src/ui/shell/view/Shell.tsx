@@ -25,10 +25,21 @@ export interface RailView {
   readonly userTitle: string;
 }
 
+export interface TroubleView {
+  readonly says: string;
+  readonly todo: string;
+  readonly href: string | null;
+}
+interface Props {
+  readonly rail: RailView;
+  readonly troubles: readonly TroubleView[];
+  readonly children: ReactNode;
+}
+
 const DAY_MS = 86_400_000;
 
 /** The rail and everything around a page: counts, who is signed in, and the demo's clock. */
-export function Shell({ rail, children }: { readonly rail: RailView; readonly children: ReactNode }) {
+export function Shell({ rail, troubles, children }: Props) {
   const path = usePathname();
   const router = useRouter();
   const [folded, setFolded] = useState(false);
@@ -154,6 +165,7 @@ export function Shell({ rail, children }: { readonly rail: RailView; readonly ch
         </MenuItem>
       </Menu>
       <main className="main">
+        <Troubles troubles={troubles} />
         <Problem
           says={problem}
           onClose={() => {
@@ -162,6 +174,35 @@ export function Shell({ rail, children }: { readonly rail: RailView; readonly ch
         />
         {children}
       </main>
+    </div>
+  );
+}
+
+/** What around us does not answer, on every page; more than one is counted and opened. */
+function Troubles({ troubles }: { readonly troubles: readonly TroubleView[] }) {
+  const [open, setOpen] = useState(false);
+  if (troubles.length === 0) return null;
+  const shown = open ? troubles : troubles.slice(0, 1);
+  return (
+    <div role="status" aria-label="What does not answer">
+      {shown.map((trouble) => (
+        <div key={trouble.says} className="notice">
+          <span className="grow">
+            <span className="strong">■ {trouble.says}</span> {trouble.todo}{' '}
+            {trouble.href === null ? null : <Link href={trouble.href}>Open it</Link>}
+          </span>
+          {trouble === shown[0] && troubles.length > 1 ? (
+            <button
+              className="linkish"
+              onClick={() => {
+                setOpen(!open);
+              }}
+            >
+              {open ? 'show one' : `${troubles.length - 1} more`}
+            </button>
+          ) : null}
+        </div>
+      ))}
     </div>
   );
 }

@@ -1,0 +1,4 @@
+'use client';
+import { PageBroke } from '../ui/shell/view/PageBroke';
+
+export default PageBroke;
