@@ -20,6 +20,18 @@ export interface EntryView {
   readonly files: readonly { readonly id: string; readonly question: string; readonly name: string; readonly size: number }[];
 }
 
+/** Why nothing of a paper could be read: it stands where its text would, “(cv.docx: this document …)”. */
+function unreadOf(name: string, text: unknown): string | null {
+  if (typeof text !== 'string') return null;
+  const from = text.indexOf(`(${name}: `);
+  const to = from < 0 ? -1 : text.indexOf(')', from + name.length);
+  return to < 0 ? null : text.slice(from + name.length + 3, to);
+}
+
+function Unread({ says }: { readonly says: string | null }) {
+  return says === null ? null : <div className="in-brick">■ not read: {says}</div>;
+}
+
 /** An answer as it is called on this page. */
 export interface AnswerName {
   readonly id: string;
@@ -148,6 +160,7 @@ function Row({
           {entry.files.map((file) => (
             <div key={file.id}>
               <a href={`/api/v1/files/${file.id}`}>{file.name}</a> <span className="quiet">{kb(file.size)}</span>
+              <Unread says={unreadOf(file.name, entry.answers[file.question])} />
             </div>
           ))}
         </td>
