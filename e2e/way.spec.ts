@@ -337,8 +337,13 @@ test('a trip is told line by line; every other view is there and accessible', as
 
 test('dark looks as readable as light', async ({ page }) => {
   await signIn(page, 'Ines');
-  await page.getByRole('button', { name: 'Ines Okafor-Brandt' }).click();
-  await page.getByRole('menuitem', { name: 'Dark or light' }).click();
+  // The page may be seen a moment before it hears.
+  const choice = page.getByRole('menuitem', { name: 'Dark or light' });
+  await expect(async () => {
+    await page.getByRole('button', { name: 'Ines Okafor-Brandt' }).click();
+    await expect(choice).toBeVisible({ timeout: 1_000 });
+  }).toPass();
+  await choice.click();
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
   await expect(page.getByRole('menu')).toHaveCount(0);
   await accessible(page);

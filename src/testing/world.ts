@@ -195,7 +195,7 @@ export async function testWorld(): Promise<TestWorld> {
     demo: { tick: async () => null },
     box: {
       ...openBox,
-      run: (kind, input) => (kind === 'document' ? (plainDocument(input as never) as never) : openBox.run(kind, input)),
+      run: (kind, input) => (kind === 'document' ? plainDocument(input as never) : openBox.run(kind, input)),
     },
     papers: { dossier: async (dossier) => Buffer.from(dossier.title) },
     passwords: { hash: async (password) => `hash of ${password}`, verify: async (hash, password) => hash === `hash of ${password}` },

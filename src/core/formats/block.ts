@@ -1,4 +1,4 @@
-import { pieces, type Instant } from '../base';
+import { cleanText, pieces, type Instant } from '../base';
 
 /** A piece of a page or document as its author set it apart. */
 export interface Block {
@@ -23,7 +23,7 @@ export interface PageText {
 
 /** Plain text as blocks, one a line; a line without end is several. */
 export function textBlocks(text: string): readonly Block[] {
-  return text
+  return cleanText(text)
     .split(/\n+/)
     .flatMap((line) => pieces(line.replace(/\s+/g, ' ').trim()))
     .filter((line) => line !== '')

@@ -1,5 +1,5 @@
 import * as cheerio from 'cheerio';
-import { pieces, type Instant } from '../base';
+import { cleanText, pieces, type Instant } from '../base';
 import type { Block, PageText } from './block';
 import { boundHtml } from './bounded';
 import { linkedData, microdata } from './structured';
@@ -73,7 +73,7 @@ function withinLimits(blocks: readonly Block[]): readonly Block[] {
 
 /** Zero-width and direction characters can hide words between letters; they are no text. */
 const clean = (text: string): string =>
-  text
+  cleanText(text)
     .replace(/(?!\s)\p{Cc}/gu, '')
     .replace(/[\u200B-\u200F\u202A-\u202E\u2060-\u2064\uFEFF\u00AD]|[\u{E0000}-\u{E007F}]/gu, '')
     .replace(/\s+/g, ' ')

@@ -93,6 +93,9 @@ export type TableShape =
 
 const CSV = { relax_column_count: true, relax_quotes: true, skip_empty_lines: true, max_record_size: TABLE_LIMITS.record } as const;
 
+/** Rows that tell how wide a list is. */
+const SAMPLE_ROWS = 1_000;
+
 /** Encoding, delimiter and headings of a list by its first part. `cut`: the file goes on behind it. Never throws. */
 export function shapeOf(bytes: Uint8Array, cut: boolean): TableShape | { readonly problem: string } {
   const isWide = bytes[0] === 0xff || bytes[0] === 0xfe;
@@ -104,12 +107,22 @@ export function shapeOf(bytes: Uint8Array, cut: boolean): TableShape | { readonl
     .replace(/^\ufeff/, '');
   if (isVCard(text)) return { kind: 'cards', encoding };
   const delimiter = guessDelimiter(text);
-  let records: string[][];
+  const records: string[][] = [];
   try {
-    records = parse(cut ? text.slice(0, text.lastIndexOf('\n') + 1) || text : text, { ...CSV, delimiter, to: 1_000 });
+    parse(text, {
+      ...CSV,
+      delimiter,
+      to: SAMPLE_ROWS,
+      on_record: (record: string[]) => {
+        records.push(record);
+        return null;
+      },
+    });
   } catch (error) {
-    return { problem: rowProblem(error) };
+    // The first part of a file may end inside a cell; what lies before it is enough.
+    if (!cut || records.length < 2) return { problem: rowProblem(error) };
   }
+  if (cut && records.length < SAMPLE_ROWS && records.length > 2) records.pop();
   const width = records.map((row) => row.length).sort((a, b) => a - b)[Math.floor(records.length / 2)] ?? 0;
   if (width === 0 || records.length < 2) return { problem: 'there are no rows below the headings' };
   if (width > TABLE_LIMITS.columns)
@@ -123,6 +136,7 @@ export function shapeOf(bytes: Uint8Array, cut: boolean): TableShape | { readonl
 export function rowProblem(error: unknown): string {
   if (!(error instanceof Error)) return 'the file could not be cut into rows';
   const { code, lines } = error as { readonly code?: unknown; readonly lines?: unknown };
+  if (code === 'CSV_QUOTE_NOT_CLOSED') return 'a quotation mark is opened and never closed: all behind it would be one cell';
   if (code === 'CSV_MAX_RECORD_SIZE')
     return `a row is longer than ${TABLE_LIMITS.record / 1024 / 1024} MB${typeof lines === 'number' ? `, before line ${lines}` : ''}: a quotation mark is probably not closed`;
   return `the file could not be cut into rows: ${error.message}`;

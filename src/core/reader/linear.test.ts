@@ -100,7 +100,7 @@ const READERS: Readonly<Record<string, { readonly longest: number; readonly read
       );
     },
   },
-  'a posted value': { longest: MB, read: (text) => flatten({ a: text } as never) },
+  'a posted value': { longest: MB, read: (text) => flatten({ a: text }) },
   'a typed value': { longest: 20_000, read: (text) => readTyped({ type: 'number', unit: 'ha' }, text) },
   'a flow': { longest: MB, read: (text) => checkFlow(parseFlow(`flow "A"\nabout person\n\ntake in from hand\n${text}`), EMPTY_LIBRARY) },
   'a flow printed': { longest: 100_000, read: (text) => printFlow(parseFlow(text).tree, { marks: true }) },

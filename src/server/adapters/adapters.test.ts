@@ -192,10 +192,10 @@ describe('mail out', () => {
     expect(await smtp.find('<late@millrace.example>')).toBe('absent');
   });
 
-  test('no server there: later; nobody to ask: cannot tell', async () => {
+  test('no server there: away, which is no word about the mail; nobody to ask: cannot tell', async () => {
     const nobody = smtpMail({ host: '127.0.0.1', port: 1, statusUrl: null });
     expect((await nobody.deliver(await nobody.compose(mail), { from: 'a@x.example', to: 'b@x.example' }, nobody.deadline(5000))).kind).toBe(
-      'deferred',
+      'away',
     );
     expect(await nobody.find('<x>')).toBe('cannot tell');
   });

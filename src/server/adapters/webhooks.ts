@@ -1,6 +1,6 @@
 import { request } from 'undici';
 import { z } from 'zod';
-import type { JsonObject } from '../../core/base';
+import { cleanJson, type JsonObject } from '../../core/base';
 import { dialAgent, NotConnected, onTheWire, signature } from '../net';
 import { WorldFailure, type Webhooks } from '../ports';
 
@@ -53,7 +53,7 @@ export function signedWebhooks(standin: string | null): Webhooks {
 
 function objectIn(text: string): JsonObject | null {
   try {
-    const read = bodySchema.safeParse(JSON.parse(text));
+    const read = bodySchema.safeParse(cleanJson(JSON.parse(text)));
     return read.success ? read.data : null;
   } catch {
     return null;

@@ -1,4 +1,6 @@
 /** What comes from outside, read in processes of their own: limits of memory, time and output, and nothing else harmed by them. */
+import fs from 'node:fs';
+import os from 'node:os';
 import path from 'node:path';
 import { deflateRawSync } from 'node:zlib';
 import { strToU8, zipSync } from 'fflate';
@@ -171,4 +173,54 @@ describe('mails', () => {
       expect(text.isWellFormed()).toBe(true);
     }
   });
+});
+
+describe('lists', () => {
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'lists-'));
+  afterAll(() => {
+    fs.rmSync(folder, { recursive: true });
+  });
+  const cut = async (content: string | Buffer) => {
+    const file = path.join(folder, 'list');
+    fs.writeFileSync(file, content);
+    return openBox.run('list', { path: file, rows: path.join(folder, 'rows') });
+  };
+  const rows = (): [number, string[]][] =>
+    fs
+      .readFileSync(path.join(folder, 'rows'), 'utf8')
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as [number, string[]]);
+
+  test('rows go to a file as they come, with the lines they begin at; cells too many are said', async () => {
+    const { list } = await cut('Visitors\nName;E-mail\n"Ann\nO";a@b.example\nBo;b@c.example;more;still\n');
+    expect(list).toMatchObject({ headings: ['Name', 'E-mail'], headingRow: 2, delimiter: ';', encoding: 'UTF-8', total: 2 });
+    expect(list?.says).toEqual(['1 row has more cells than there are headings: they stand in the last column']);
+    expect(rows()).toEqual([
+      [3, ['Ann\nO', 'a@b.example']],
+      [5, ['Bo', 'b@c.example more still']],
+    ]);
+  });
+
+  test('a letter of another charset far behind the first part is read rightly', async () => {
+    const { list } = await cut(
+      Buffer.concat([Buffer.from(`Name,City\n${'Ann,Hull\n'.repeat(40_000)}`), Buffer.from('J\u00fcrgen,K\u00f6ln\n', 'latin1')]),
+    );
+    expect(list).toMatchObject({ encoding: 'Windows-1252', total: 40_001 });
+    expect(rows().at(-1)?.[1]).toEqual(['J\u00fcrgen', 'K\u00f6ln']);
+  });
+
+  test('nothing is dropped in silence: too many rows, too many columns, a row without end', async () => {
+    expect(await cut(`a,b\n${'1,2\n'.repeat(500_010)}`)).toEqual({
+      problem: 'the list has more than 500,000 rows: bring it in parts, so that none is lost',
+    });
+    const wide = Array.from({ length: 201 }, (_, i) => `column ${i}`).join(',');
+    expect((await cut(`${wide}\n${wide}\n`)).problem).toMatch(/^the list has 201 columns: at most 200 are read/);
+    expect((await cut(`a,b\n"${'x\n'.repeat(900_000)}`)).problem).toMatch(/a quotation mark is/);
+    expect((await cut(`a,b\n${'1,2\n'.repeat(200_000)}"${'x\n'.repeat(900_000)}`)).problem).toMatch(
+      /a row is longer than 1 MB.*not closed/,
+    );
+    // A cell that only spans the end of the part that is looked at first is a cell.
+    expect((await cut(`a,b\n${'1,2\n'.repeat(65_530)}1,"${'x\n'.repeat(2_000)}"\n3,4\n`)).list?.total).toBe(65_532);
+  }, 60_000);
 });

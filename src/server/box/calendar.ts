@@ -1,4 +1,5 @@
 import * as cheerio from 'cheerio';
+import { cleanText } from '../../core/base';
 import { meetingsIn, type Meeting } from '../../core/intake';
 import type { BoxWork } from '../ports';
 
@@ -9,7 +10,7 @@ export function meetingsOf({ texts, from, until, zone }: BoxWork['calendar']['in
   const meetings: Meeting[] = [];
   const refused: { raw: string; why: string }[] = [];
   for (const text of texts)
-    for (const part of parts(text)) {
+    for (const part of parts(cleanText(text))) {
       try {
         meetings.push(...meetingsIn(part, from, until, zone));
       } catch (error) {

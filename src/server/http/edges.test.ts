@@ -35,7 +35,7 @@ function chunked(megabytes: number): { readonly body: ReadableStream<Uint8Array>
   };
 }
 const at = (path: string, init: RequestInit & { readonly duplex?: 'half' } = {}): Request =>
-  new Request(`http://millrace.example${path}`, { method: 'POST', ...init } as RequestInit);
+  new Request(`http://millrace.example${path}`, { method: 'POST', ...init });
 const ours = { 'sec-fetch-site': 'same-origin' };
 
 describe('bodies', () => {
@@ -138,7 +138,7 @@ describe('pace', () => {
 describe('who asks', () => {
   const from = (remoteAddress: string, forwarded?: string): Parameters<typeof clientAddress>[0] => ({
     headers: forwarded === undefined ? {} : { 'x-forwarded-for': forwarded },
-    socket: { remoteAddress } as net.Socket,
+    socket: Object.defineProperty(new net.Socket(), 'remoteAddress', { value: remoteAddress }),
   });
   test.each([
     ['the end of the line', from('198.51.100.7'), '', '198.51.100.7'],

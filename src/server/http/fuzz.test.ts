@@ -118,7 +118,7 @@ function example(schema: Schema): unknown {
   if (schema.type === 'object')
     return Object.fromEntries(Object.entries(schema.properties ?? {}).map(([key, inner]) => [key, example(inner)]));
   if (schema.type === 'array') return [example(schema.items ?? {})];
-  if (schema.type === 'number' || schema.type === 'integer') return Math.max(1, Number(schema.minimum ?? 1));
+  if (schema.type === 'number' || schema.type === 'integer') return Math.max(1, schema.minimum ?? 1);
   if (schema.type === 'boolean') return true;
   if (schema.format === 'uuid') return NOBODY;
   if (schema.format === 'email') return 'a@b.example';

@@ -1,4 +1,5 @@
 import { request } from 'undici';
+import { cleanJson } from '../../core/base';
 import { WorldFailure } from '../ports';
 
 interface JsonCall {
@@ -33,7 +34,12 @@ export async function callJson(call: JsonCall): Promise<unknown> {
   if (response.statusCode === 429) throw new WorldFailure('busy', `${call.name} asked to come back later`, true, retryAfter);
   if (response.statusCode >= 500) throw new WorldFailure('broken', `${call.name} answered with an error (${response.statusCode})`, true);
   if (response.statusCode >= 400) throw new WorldFailure('refused', `${call.name} refused the question (${response.statusCode})`, false);
-  return response.body.json().catch(() => undefined);
+  const answer = await response.body.text();
+  try {
+    return cleanJson(JSON.parse(answer));
+  } catch {
+    return undefined;
+  }
 }
 
 export function unreadable(name: string): WorldFailure {

@@ -2,7 +2,7 @@
 import type { Instant } from '../../core/base';
 import type { Finding, Library } from '../../core/flow/check';
 import type { Meeting } from '../../core/intake';
-import type { DocumentText, FetchedPage, IncomingMail } from './index';
+import type { DocumentText, FetchedPage, IncomingMail } from './read';
 
 /** A list as its first part shows it; all of its rows lie in a file, one JSON array a line, each as wide as the headings. */
 export interface ReadList {

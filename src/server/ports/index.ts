@@ -4,10 +4,12 @@
  */
 import type { Instant, JsonObject } from '../../core/base';
 import type { Dossier } from '../../core/dossier';
-import type { Block, PageText } from '../../core/formats';
+import type { PageText } from '../../core/formats';
 import type { DirectoryHit } from '../../core/intake';
+import type { FetchedPage, IncomingMail } from './read';
 
 export type { Box, BoxKind, BoxWork, ReadList } from './box';
+export type { DocumentText, FetchedPage, IncomingMail } from './read';
 
 export interface Clock {
   now(): Promise<Instant>;
@@ -80,21 +82,6 @@ export interface Mail {
   find(messageId: string): Promise<'taken' | 'absent' | 'cannot tell'>;
 }
 
-export interface IncomingMail {
-  readonly messageId: string;
-  readonly from: string;
-  readonly fromName: string;
-  readonly subject: string;
-  readonly text: string;
-  readonly sentAt: Instant | null;
-  readonly inReplyTo: string | null;
-  readonly references: readonly string[];
-  readonly autoSubmitted: boolean;
-  /** the parts of a delivery status report, when it is one */
-  readonly deliveryStatus: { readonly status: string; readonly original: string } | null;
-  readonly files: readonly { readonly name: string; readonly bytes: Uint8Array }[];
-}
-
 /** How to get at a mailbox by IMAP (RFC 9051). */
 export interface MailboxAccount {
   readonly host: string;
@@ -141,12 +128,6 @@ export interface CalendarAccount {
 export interface Calendars {
   /** iCalendar texts with the events that touch these times. Throws `WorldFailure`. */
   read(account: CalendarAccount, from: Instant, until: Instant): Promise<readonly string[]>;
-}
-
-export interface FetchedPage extends PageText {
-  readonly url: string;
-  readonly status: number;
-  readonly links: readonly { readonly url: string; readonly text: string }[];
 }
 
 /** Reads public pages politely: robots.txt, redirects, size and time limits. Throws `WorldFailure`. */
@@ -239,11 +220,6 @@ export interface DemoWorld {
   tick(now: Instant): Promise<Instant | null>;
 }
 
-export interface DocumentText {
-  readonly blocks: readonly Block[];
-  /** what a reader of it should know: that it is a scan, that it was cut; empty otherwise */
-  readonly says: string;
-}
 /** Makes documents to hand around. */
 export interface Papers {
   /** A4, as PDF */

@@ -1,3 +1,4 @@
+import { parseFlow } from './parse';
 import fc from 'fast-check';
 import { DEMO_FLOW } from '../../../testing/demo-library';
 import { flowParser } from './index';
@@ -69,4 +70,11 @@ test('rows are cut as the editor’s grammar cuts them', () => {
     ),
     { numRuns: 2000, seed: 20261125 },
   );
+});
+
+test('marks have room: more lines of the same words than four digits can tell apart', () => {
+  const { tree } = parseFlow(`flow "Long"\nabout person\n\ntake in from hand\n${'note "a"\n'.repeat(70_000)}`);
+  expect(new Set(tree.lines.map((line) => line.mark)).size).toBe(70_001);
+  // The first of them have the short marks they always had.
+  expect(tree.lines.slice(0, 20).every((line) => /^k[0-9a-f]{4}$/.test(line.mark))).toBe(true);
 });

@@ -32,7 +32,7 @@ function detailText(detail: Props['items'][number]['detail']): string {
     .sort(([a], [b]) => Number(LEADS.has(b)) - Number(LEADS.has(a)))
     .map(
       ([key, value]) =>
-        `${(WORDS[key] ?? key).replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase()}: ${typeof value === 'object' ? JSON.stringify(value) : String(value)}`,
+        `${(WORDS[key] ?? key).replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase()}: ${typeof value === 'string' ? value : JSON.stringify(value)}`,
     )
     .join(' · ');
 }

@@ -10,8 +10,14 @@ import './forms.css';
 import { WatchedFields } from './WatchedSettings';
 import { WatchedPreview, type Previewed } from './WatchedPreview';
 
+interface Props {
+  readonly kind: WatchedKind;
+  readonly ourHosts: readonly string[];
+  readonly mayPrivate: boolean;
+}
+
 /** Connects a mailbox or a calendar: looked into before anything is taken in. */
-export function NewWatched({ kind, ourHosts }: { readonly kind: WatchedKind; readonly ourHosts: readonly string[] }) {
+export function NewWatched({ kind, ourHosts, mayPrivate }: Props) {
   const router = useRouter();
   const [name, setName] = useState('');
   const [settings, setSettings] = useState(() => firstSettings(kind, ourHosts));
@@ -70,6 +76,7 @@ export function NewWatched({ kind, ourHosts }: { readonly kind: WatchedKind; rea
             password={password}
             hasPassword={false}
             mayChange
+            mayPrivate={mayPrivate}
             onSettings={setSettings}
             onPassword={setPassword}
           />

@@ -25,6 +25,7 @@ interface Props {
   readonly zone: string;
   readonly mayChange: boolean;
   readonly mayTakeIn: boolean;
+  readonly mayPrivate: boolean;
 }
 
 const ANSWERS: Readonly<Record<WatchedSettings['kind'], readonly AnswerName[]>> = {
@@ -46,7 +47,7 @@ const ANSWERS: Readonly<Record<WatchedSettings['kind'], readonly AnswerName[]>> 
 };
 
 /** A mailbox or calendar: what opens it, what is taken in, what came. */
-export function WatchedPage({ view, now, zone, mayChange, mayTakeIn }: Props) {
+export function WatchedPage({ view, now, zone, mayChange, mayPrivate, mayTakeIn }: Props) {
   const router = useRouter();
   const [settings, setSettings] = useState(view.settings);
   const [password, setPassword] = useState('');
@@ -109,6 +110,7 @@ export function WatchedPage({ view, now, zone, mayChange, mayTakeIn }: Props) {
             password={password}
             hasPassword
             mayChange={mayChange}
+            mayPrivate={mayPrivate}
             onSettings={(next) => {
               setSettings(next);
               setFound(null);

@@ -10,6 +10,8 @@ interface Props<S> {
   /** a password is kept already: an empty field leaves it */
   readonly hasPassword: boolean;
   readonly mayChange: boolean;
+  /** may let in a server that stands in our own network */
+  readonly mayPrivate: boolean;
   readonly onSettings: (settings: S) => void;
   readonly onPassword: (password: string) => void;
 }
@@ -17,10 +19,26 @@ interface Props<S> {
 /** What opens a mailbox or calendar, and what of it is taken in. */
 export function WatchedFields(props: Props<WatchedSettings>) {
   const { settings } = props;
-  return settings.kind === 'mailbox' ? <Mailbox {...props} settings={settings} /> : <Calendar {...props} settings={settings} />;
+  return (
+    <>
+      {settings.kind === 'mailbox' ? <Mailbox {...props} settings={settings} /> : <Calendar {...props} settings={settings} />}
+      <FormControlLabel
+        label={`stands in our own network${props.mayPrivate ? '' : ': the owner lets it in'}`}
+        disabled={!props.mayChange || !props.mayPrivate}
+        control={
+          <Checkbox
+            checked={settings.privateNetwork}
+            onChange={(event) => {
+              props.onSettings({ ...settings, privateNetwork: event.target.checked });
+            }}
+          />
+        }
+      />
+    </>
+  );
 }
 
-function Password({ password, hasPassword, mayChange, onPassword }: Omit<Props<never>, 'settings' | 'onSettings'>) {
+function Password({ password, hasPassword, mayChange, onPassword }: Omit<Props<never>, 'settings' | 'onSettings' | 'mayPrivate'>) {
   return (
     <TextField
       label="Password"
@@ -28,7 +46,7 @@ function Password({ password, hasPassword, mayChange, onPassword }: Omit<Props<n
       autoComplete="new-password"
       value={password}
       disabled={!mayChange}
-      helperText={hasPassword ? 'kept sealed; leave this empty to keep it as it is' : 'kept sealed, never shown again'}
+      helperText={hasPassword ? 'kept sealed; empty: as it is. Another server or name wants it again' : 'kept sealed, never shown again'}
       onChange={(event) => {
         onPassword(event.target.value);
       }}

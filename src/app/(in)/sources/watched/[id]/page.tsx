@@ -11,5 +11,15 @@ export default async function WatchedRoute({ params }: { readonly params: Promis
   const { id } = await params;
   const view = await orNotFound(watchedDoor(world, id));
   const [now, space] = await Promise.all([world.clock.now(), workspace(world.db)]);
-  return <WatchedPage key={id} view={view} now={now} zone={space.zone} mayChange={may('edit flows')} mayTakeIn={may('take in')} />;
+  return (
+    <WatchedPage
+      key={id}
+      view={view}
+      now={now}
+      zone={space.zone}
+      mayChange={may('edit flows')}
+      mayTakeIn={may('take in')}
+      mayPrivate={may('keep secrets')}
+    />
+  );
 }

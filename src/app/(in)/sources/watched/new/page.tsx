@@ -5,7 +5,9 @@ import { signed } from '../../../../session';
 export const metadata = { title: 'New door' };
 
 export default async function NewWatchedRoute({ searchParams }: { readonly searchParams: Promise<{ kind?: string }> }) {
-  const { world } = await signed();
+  const { world, may } = await signed();
   const { kind } = await searchParams;
-  return <NewWatched kind={kind === 'calendar' ? 'calendar' : 'mailbox'} ourHosts={await ourHosts(world)} />;
+  return (
+    <NewWatched kind={kind === 'calendar' ? 'calendar' : 'mailbox'} ourHosts={await ourHosts(world)} mayPrivate={may('keep secrets')} />
+  );
 }

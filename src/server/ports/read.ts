@@ -1,0 +1,30 @@
+/** What is read of things that came from outside. */
+import type { Instant } from '../../core/base';
+import type { Block, PageText } from '../../core/formats';
+
+export interface IncomingMail {
+  readonly messageId: string;
+  readonly from: string;
+  readonly fromName: string;
+  readonly subject: string;
+  readonly text: string;
+  readonly sentAt: Instant | null;
+  readonly inReplyTo: string | null;
+  readonly references: readonly string[];
+  readonly autoSubmitted: boolean;
+  /** the parts of a delivery status report, when it is one */
+  readonly deliveryStatus: { readonly status: string; readonly original: string } | null;
+  readonly files: readonly { readonly name: string; readonly bytes: Uint8Array }[];
+}
+
+export interface FetchedPage extends PageText {
+  readonly url: string;
+  readonly status: number;
+  readonly links: readonly { readonly url: string; readonly text: string }[];
+}
+
+export interface DocumentText {
+  readonly blocks: readonly Block[];
+  /** what a reader of it should know: that it is a scan, that it was cut; empty otherwise */
+  readonly says: string;
+}
