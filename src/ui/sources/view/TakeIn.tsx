@@ -277,7 +277,7 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
               ''
             ) : (
               <span>
-                for the <b>{takes}</b> taken in
+                for the <b>{preview.counts === null ? 'all' : takes.toLocaleString('en-GB')}</b> taken in
               </span>
             )}
           </div>
