@@ -78,7 +78,14 @@ async function found(client: ImapFlow, ask: Parameters<Mailboxes['look']>[1], bo
     if ((head.size ?? 0) <= MAX_BYTES) {
       brought += head.size ?? 0;
       mails.push(await whole(client, uid, head, box));
-    } else mails.push(unread(head, `the mail is too large to be read: more than ${MAX_BYTES / 1024 / 1024} MB. Only its head was brought; it lies in its mailbox as it was`, null));
+    } else
+      mails.push(
+        unread(
+          head,
+          `the mail is too large to be read: more than ${MAX_BYTES / 1024 / 1024} MB. Only its head was brought; it lies in its mailbox as it was`,
+          null,
+        ),
+      );
   }
   const more = (last !== undefined && last !== uids.at(-1)) || (newer.length > uids.length && goesOn !== null);
   return { mails, more, cursor: cursorAfter(uidValidity, more && last !== undefined ? last + 1 : folder.uidNext) };
