@@ -49,6 +49,8 @@ describe('the web reader', () => {
     site('endless.example', { '_faults.json': '{"endless":true}' });
     site('huge.example', { '_faults.json': '{"bytes":60000000}' });
     site('cut.example', { '_faults.json': '{"cut":true}' });
+    site('filed.example', { '_faults.json': '{"redirectTo":"file:///etc/passwd"}' });
+    site('inward.example', { '_faults.json': '{"redirectTo":"http://0x7f.1/"}' });
     site('moved.example', { '_faults.json': '{"redirectTo":"http://good.example"}' });
     site('latin.example', { 'index.html': '<meta charset="iso-8859-1"><p>placeholder</p>' });
     fs.writeFileSync(
@@ -113,6 +115,11 @@ describe('the web reader', () => {
       expect(await failure(web.page(url))).toMatchObject({ code: 'refused', retryable: false });
     },
   );
+
+  test.each(['filed', 'inward'])('%s: a redirect to what is no public address is an error of that site', async (name) => {
+    const failed = await failure(web.page(`http://${name}.example/`));
+    expect([failed.name, failed.retryable]).toEqual(['WorldFailure', false]);
+  });
 
   test('without stand-ins no .example host exists', async () => {
     expect(await failure(webReader(null, openBox).page('http://good.example/'))).toMatchObject({ code: 'not found' });

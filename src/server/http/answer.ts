@@ -1,5 +1,5 @@
 import path from 'node:path';
-import { cleanJson, cutText } from '../../core/base';
+import { cleanJson, cleanText, cutText } from '../../core/base';
 import { openApiDocument, OPERATIONS, type FileAnswer, type Operation, type OperationId } from '../../api';
 import { may } from '../access';
 import { DATABASE_AWAY, isAway, WorldFailure } from '../ports';
@@ -66,12 +66,21 @@ function findOperation(method: string, path: string): Route | undefined {
     const params: Record<string, string> = {};
     const fits = pattern.every((piece, i) => {
       const name = /^\{(\w+)\}$/.exec(piece)?.[1];
-      if (name) params[name] = parts[i] ?? '';
+      if (name) params[name] = unescaped(parts[i] ?? '');
       return name !== undefined || piece === parts[i];
     });
     if (fits && (best === undefined || Object.keys(params).length < Object.keys(best.params).length)) best = { id, operation, params };
   }
   return best;
+}
+
+/** A part of an address as it was meant; one that cannot be read stays as it is, and names nothing. */
+function unescaped(part: string): string {
+  try {
+    return cleanText(decodeURIComponent(part));
+  } catch {
+    return part;
+  }
 }
 
 /** The session's token as the browser sends it. */

@@ -303,3 +303,13 @@ describe('on the wire', () => {
     });
   });
 });
+
+test('what has a name is called by it, spaces and all; its secret is the owner’s, and the audit says where it leads', async () => {
+  const body = { url: 'http://hooks.yard.example/new', secret: 'whsec_dGhvcm53aWNrIHlhcmQgc3RhbmQtaW4=' };
+  const owner = { authorization: `Bearer ${tokens.owner}` };
+  expect((await call('PUT', '/webhooks/Yard%20b%C3%B6ard', body)).status).toBe(403);
+  expect((await call('PUT', '/webhooks/Yard%20b%C3%B6ard', body, owner)).status).toBe(200);
+  const { body: audit } = await call('GET', '/audit?search=hooks.yard.example/new', undefined, owner);
+  expect(audit.items).toMatchObject([{ who: 'Ruud Vermaat-Osei', what: 'connected a webhook', detail: { name: 'Yard böard' } }]);
+  expect((await call('GET', '/audit', undefined, { authorization: `Bearer ${tokens.rep}` })).status).toBe(403);
+});

@@ -55,24 +55,26 @@ interface Props {
   readonly zone: string;
   /** undefined: who looks may mend nothing */
   readonly mend: Mender | undefined;
+  /** may open the papers that came along */
+  readonly mayOpen: boolean;
   readonly empty: string;
   readonly onSaid: (said: SaidText) => void;
 }
 
 /** Everything that was sent, as it came; what was refused can be mended and brought again. */
-export function Entries({ entries, questions, zone, mend, empty, onSaid }: Props) {
-  if (entries.length === 0) return <Empty title="Nothing has come in yet">{empty}</Empty>;
+export function Entries({ empty, ...table }: Props) {
+  if (table.entries.length === 0) return <Empty title="Nothing has come in yet">{empty}</Empty>;
   return (
     <div className="cols">
       <section className="col paper grow">
-        <EntryTable entries={entries} questions={questions} zone={zone} mend={mend} onSaid={onSaid} />
+        <EntryTable {...table} />
       </section>
     </div>
   );
 }
 
 /** The entries of a door as a table; a refused one is mended in place. */
-export function EntryTable({ entries, questions, zone, mend, onSaid }: Omit<Props, 'empty'>) {
+export function EntryTable({ entries, questions, zone, mend, mayOpen, onSaid }: Omit<Props, 'empty'>) {
   const [open, setOpen] = useState<string | null>(null);
   if (entries.length === 0) return <p className="empty">Nothing yet.</p>;
   return (
@@ -96,6 +98,7 @@ export function EntryTable({ entries, questions, zone, mend, onSaid }: Omit<Prop
             zone={zone}
             open={open === entry.id}
             mend={mend}
+            mayOpen={mayOpen}
             onToggle={() => {
               setOpen(open === entry.id ? null : entry.id);
             }}
@@ -113,6 +116,7 @@ function Row({
   zone,
   open,
   mend,
+  mayOpen,
   onToggle,
   onSaid,
 }: {
@@ -121,6 +125,8 @@ function Row({
   readonly zone: string;
   readonly open: boolean;
   readonly mend: Mender | undefined;
+  /** may open the papers that came along */
+  readonly mayOpen: boolean;
   readonly onToggle: () => void;
   readonly onSaid: (said: SaidText) => void;
 }) {
@@ -159,7 +165,7 @@ function Row({
         <td className="small">
           {entry.files.map((file) => (
             <div key={file.id}>
-              <a href={`/api/v1/files/${file.id}`}>{file.name}</a> <span className="quiet">{kb(file.size)}</span>
+              {mayOpen ? <a href={`/api/v1/files/${file.id}`}>{file.name}</a> : file.name} <span className="quiet">{kb(file.size)}</span>
               <Unread says={unreadOf(file.name, entry.answers[file.question])} />
             </div>
           ))}

@@ -38,10 +38,11 @@ interface Props {
   readonly from: string;
   readonly publicUrl: string;
   readonly mayChange: boolean;
+  readonly mayOpen: boolean;
 }
 
 /** A form: its questions in the making beside how it looks, what was sent through it, and where it stands. */
-export function FormPage({ view, entries, now, zone, from, publicUrl, mayChange }: Props) {
+export function FormPage({ view, entries, now, zone, from, publicUrl, mayChange, mayOpen }: Props) {
   const router = useRouter();
   const [tab, setTab] = useState<'questions' | 'entries' | 'share'>('questions');
   const [draft, setDraft] = useState<FormDraft>(() => begin(view.form));
@@ -158,6 +159,7 @@ export function FormPage({ view, entries, now, zone, from, publicUrl, mayChange 
         </div>
       ) : tab === 'entries' ? (
         <Entries
+          mayOpen={mayOpen}
           entries={entries}
           questions={questionsOf(saved)
             .filter((question) => question.kind !== 'file')

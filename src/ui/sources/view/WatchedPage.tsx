@@ -26,6 +26,7 @@ interface Props {
   readonly mayChange: boolean;
   readonly mayTakeIn: boolean;
   readonly mayPrivate: boolean;
+  readonly mayOpen: boolean;
 }
 
 const ANSWERS: Readonly<Record<WatchedSettings['kind'], readonly AnswerName[]>> = {
@@ -47,7 +48,7 @@ const ANSWERS: Readonly<Record<WatchedSettings['kind'], readonly AnswerName[]>> 
 };
 
 /** A mailbox or calendar: what opens it, what is taken in, what came. */
-export function WatchedPage({ view, now, zone, mayChange, mayPrivate, mayTakeIn }: Props) {
+export function WatchedPage({ view, now, zone, mayChange, mayPrivate, mayTakeIn, mayOpen }: Props) {
   const router = useRouter();
   const [settings, setSettings] = useState(view.settings);
   const [password, setPassword] = useState('');
@@ -126,6 +127,7 @@ export function WatchedPage({ view, now, zone, mayChange, mayPrivate, mayTakeIn 
         <section className="col grow" aria-label={found === null ? 'What came in' : 'What lies there'}>
           {found === null ? (
             <Entries
+              mayOpen={mayOpen}
               entries={view.entries}
               questions={ANSWERS[kind]}
               zone={zone}

@@ -32,10 +32,11 @@ interface Props {
   readonly zone: string;
   readonly publicUrl: string;
   readonly mayChange: boolean;
+  readonly mayOpen: boolean;
 }
 
 /** A webhook address: where to post, what of an example goes to which field, what was posted. */
-export function WebhookPage({ view, now, zone, publicUrl, mayChange }: Props) {
+export function WebhookPage({ view, now, zone, publicUrl, mayChange, mayOpen }: Props) {
   const router = useRouter();
   const [values, setValues] = useState(view.sample);
   const [matching, setMatching] = useState(view.matching);
@@ -144,6 +145,7 @@ export function WebhookPage({ view, now, zone, publicUrl, mayChange }: Props) {
             ) : null}
           </div>
           <EntryTable
+            mayOpen={mayOpen}
             entries={view.entries.map((entry) => ({ ...entry, answers: entry.raw, files: [] }))}
             questions={[...new Set(view.entries.flatMap((entry) => Object.keys(entry.raw)))].map((path) => ({
               id: path,

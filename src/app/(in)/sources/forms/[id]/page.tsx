@@ -13,6 +13,7 @@ export default async function FormRoute({ params }: { readonly params: Promise<{
   const [sent, now, space] = await Promise.all([entries(world, id), world.clock.now(), workspace(world.db)]);
   return (
     <FormPage
+      mayOpen={may('open papers')}
       key={id}
       view={view}
       entries={sent}

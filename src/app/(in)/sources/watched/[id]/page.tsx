@@ -13,6 +13,7 @@ export default async function WatchedRoute({ params }: { readonly params: Promis
   const [now, space] = await Promise.all([world.clock.now(), workspace(world.db)]);
   return (
     <WatchedPage
+      mayOpen={may('open papers')}
       key={id}
       view={view}
       now={now}

@@ -11,5 +11,15 @@ export default async function WebhookRoute({ params }: { readonly params: Promis
   const { id } = await params;
   const view = await orNotFound(webhookIntake(world, id));
   const [now, space] = await Promise.all([world.clock.now(), workspace(world.db)]);
-  return <WebhookPage key={id} view={view} now={now} zone={space.zone} publicUrl={world.publicUrl} mayChange={may('take in')} />;
+  return (
+    <WebhookPage
+      mayOpen={may('open papers')}
+      key={id}
+      view={view}
+      now={now}
+      zone={space.zone}
+      publicUrl={world.publicUrl}
+      mayChange={may('take in')}
+    />
+  );
 }
