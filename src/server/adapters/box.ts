@@ -73,20 +73,26 @@ export function boxPool(program: { readonly file: string; readonly options?: rea
       next();
     });
     child.on('error', () => {
-      end(reader, undefined);
+      // One that never began has no end to wait for.
+      if (child.pid === undefined) gone(reader);
+      else end(reader, undefined);
     });
     child.on('exit', () => {
-      readers.delete(reader);
-      const job = settle(reader);
-      if (job) {
-        log.warn('a reading process was ended', { kind: job.kind, why: reader.ended ?? 'it ended by itself' });
-        job.failed(jobFailure(job.kind, reader.ended ?? 'memory'));
-      } else if (!reader.ready && !closed) {
-        const first = queue.shift();
-        first?.failed(new WorldFailure('broken', 'nothing can be read here at the moment: the reading process does not start', true));
-      }
-      next();
+      gone(reader);
     });
+  };
+
+  const gone = (reader: Reader): void => {
+    readers.delete(reader);
+    const job = settle(reader);
+    if (job) {
+      log.warn('a reading process was ended', { kind: job.kind, why: reader.ended ?? 'it ended by itself' });
+      job.failed(jobFailure(job.kind, reader.ended ?? 'memory'));
+    } else if (!reader.ready && !closed) {
+      const first = queue.shift();
+      first?.failed(new WorldFailure('broken', 'nothing can be read here at the moment: the reading process does not start', true));
+    }
+    next();
   };
 
   const answered = (reader: Reader, answer: BoxAnswer): void => {

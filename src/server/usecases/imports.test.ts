@@ -51,3 +51,29 @@ test('a list with the same headings, under any name, is taken as the last one wa
   const other = await previewImport(world, await look('Who,Reach\nTom Ash,tom@marlpit.example\n', 'march.csv'), {});
   expect(other.import.matchingFrom).toBeNull();
 });
+
+test('a list from before lists were kept in pieces is cut when somebody looks at it', async () => {
+  const id = await look('Who,Reach\nTom Ash,tom@marlpit.example\nAnn,ann@marlpit.example\n', 'old.csv');
+  await world.db`delete from import_piece where import_id = ${id}`;
+  await world.db`insert into import_piece (import_id, no, bytes) values (${id}, -1, ${Buffer.from('Who,Reach\nTom Ash,tom@marlpit.example\nAnn,ann@marlpit.example\n')})`;
+  await world.db`update import set list_table = null where id = ${id}`;
+  const preview = await previewImport(world, id, {});
+  expect(preview.rows.map((row) => row.cells)).toEqual([
+    ['Tom Ash', 'tom@marlpit.example'],
+    ['Ann', 'ann@marlpit.example'],
+  ]);
+  expect(await world.db`select no from import_piece where import_id = ${id}`).toEqual([{ no: 0 }]);
+});
+
+test('a long list is shown by its first rows and counted whole by a worker; another matching is counted again', async () => {
+  const rows = Array.from({ length: 2_300 }, (_, i) => `Person ${i},${i % 100 === 0 ? 'no address' : `p${i}@long.example`}`).join('\n');
+  const id = await look(`Name,E-mail\n${rows}\n`, 'long.csv');
+  const first = await previewImport(world, id, {});
+  expect([first.rows.length, first.counts]).toEqual([1_000, null]);
+  await testWorker(world).drain();
+  const counted = await previewImport(world, id, {});
+  expect(counted.counts).toMatchObject({ new: expect.any(Number), newCompanies: expect.any(Number) });
+  const { new: fresh, known, perhaps, refused } = counted.counts!;
+  expect(fresh + known + perhaps + refused).toBe(2_300);
+  expect((await previewImport(world, id, { matching: ['person.name', 'leave out'] })).counts).toBeNull();
+});
