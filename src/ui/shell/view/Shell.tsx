@@ -165,7 +165,7 @@ export function Shell({ rail, troubles, children }: Props) {
         </MenuItem>
       </Menu>
       <main className="main">
-        <Troubles troubles={troubles} />
+        <Troubles troubles={troubles.filter((trouble) => trouble.href !== path)} />
         <Problem
           says={problem}
           onClose={() => {
