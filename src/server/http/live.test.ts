@@ -40,7 +40,9 @@ async function page(
   );
   const reader = response.body?.getReader();
   const decoder = new TextDecoder();
-  let text = '';
+  // Who is answered listens a moment later: the stream says when.
+  const first = response.status === 200 ? await reader?.read() : undefined;
+  let text = decoder.decode(first?.value, { stream: true });
   return {
     status: response.status,
     leave: () => {

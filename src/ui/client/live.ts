@@ -1,5 +1,10 @@
 import { HERE_EVERY_MS, type LiveEvent } from '../../api';
 
+/** Our own server checks what it says; a page that is older than the server leaves out what it does not know. */
+const KINDS: ReadonlySet<unknown> = new Set<LiveEvent['kind']>(['work', 'draft', 'here']);
+const isLiveEvent = (value: unknown): value is LiveEvent =>
+  typeof value === 'object' && value !== null && 'kind' in value && KINDS.has(value.kind);
+
 /**
  * One stream of events for this tab, shared by all its parts. While the tab is hidden it is closed - browsers allow few
  * connections to one server - and when the tab is seen again everything is asked for afresh.
@@ -32,8 +37,8 @@ export function openLive(flowId: string | undefined): () => void {
       tell({ kind: 'work' });
     };
     source.onmessage = (message: MessageEvent<string>) => {
-      // Our own server speaks here: what it says was checked there.
-      tell(JSON.parse(message.data) as LiveEvent);
+      const event: unknown = JSON.parse(message.data);
+      if (isLiveEvent(event)) tell(event);
     };
   };
   const close = (): void => {
