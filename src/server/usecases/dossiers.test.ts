@@ -1,3 +1,4 @@
+import { auditPage } from './audit';
 import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { WorldFailure, type SourceDocument } from '../ports';
 import { askDossier, dossier, dossierFile, dossierPage, sendDossier } from './dossiers';
@@ -125,6 +126,19 @@ test('as files and by mail, with the PDF beside the text', async () => {
     ['tomasz@thornwick.example', 'Dossier: Gärtnerei Vossbruch GmbH', 'application/pdf'],
     ['lucia@thornwick.example', 'Dossier: Gärtnerei Vossbruch GmbH', 'application/pdf'],
   ]);
+});
+
+test('what is known about somebody goes to people who are known, or is confirmed by name; the audit says who sent it', async () => {
+  const { id } = await ask();
+  await testWorker(world).drain();
+  const stranger = 'someone@elsewhere.example';
+  await expect(sendDossier(world, ines, id, { to: stranger })).rejects.toMatchObject({ kind: 'conflict', detail: { confirm: stranger } });
+  await expect(sendDossier(world, ines, id, { to: stranger, confirm: 'other@elsewhere.example' })).rejects.toThrow('confirm the address');
+  await sendDossier(world, ines, id, { to: stranger, confirm: stranger });
+  await testWorker(world).drain();
+  expect(world.outside.mails.map((mail) => mail.to.address)).toEqual([stranger]);
+  const [entry] = (await auditPage(world, { search: stranger })).items;
+  expect(entry).toMatchObject({ who: 'Ines Okafor-Brandt', what: 'sent a dossier', detail: { to: stranger, who: 'confirmed by hand' } });
 });
 
 test('nobody there', async () => {

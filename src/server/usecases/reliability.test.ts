@@ -12,6 +12,7 @@ import { people } from './records';
 import { decideReview, desk, settleDoubt } from './reviews';
 import { sendDue, settleDoubts } from './send-due';
 import { trips } from './overview';
+import { troubles } from './troubles';
 import type { Actor } from './world';
 
 const ASK = { leaseMs: 60_000, batch: 20, calls: 4 };
@@ -295,4 +296,25 @@ test('the database itself refuses a second trip, a taken slot, a record merged i
   await expect(db`update fact set confidence = 2`).rejects.toThrow();
   await expect(db`update effect set state = 'perhaps'`).rejects.toThrow();
   expect((await people(world, {})).items).toHaveLength(2);
+});
+
+test('a relay that is away uses up no try and is told on every page; its mail goes out when it is back', async () => {
+  await approved(3);
+  const away = { kind: 'away', says: 'it does not answer' } as const;
+  for (let i = 0; i < 12; i++) {
+    await slotsDue(world);
+    world.outside.outcomes.push(away, away, away);
+    await sendDue(world, { ...ASK, holder: 'one' });
+    world.outside.outcomes.length = 0;
+  }
+  expect(arrived().different).toBe(0);
+  const rows = await world.db<{ state: string; attempts: number }[]>`select state, attempts from effect where kind = 'send'`;
+  expect(rows.map((row) => [row.state, row.attempts])).toEqual(rows.map(() => ['planned', 0]));
+  expect(await troubles(world)).toMatchObject([
+    { says: 'The mail relay cannot be reached (it does not answer). Mail waits and keeps its order.' },
+  ]);
+  await slotsDue(world);
+  await testWorker(world).drain();
+  expect(arrived()).toEqual({ different: 3, twice: 0 });
+  expect(await troubles(world)).toEqual([]);
 });

@@ -9,6 +9,7 @@ import {
   isDoNotContact,
   keepRaw,
   listMailboxes,
+  lockMailbox,
   rawOf,
   setMessageState,
   type MessageRow,
@@ -80,6 +81,7 @@ async function sendOne(world: World, send: HeldSend, ask: SendAsk, now: Instant)
   }
   if (verdict.kind === 'later') {
     await transact(db, async (tx) => {
+      await lockMailbox(tx, send.mailbox);
       if (await settleSend(tx, send, { state: 'planned', says: verdict.why }, now)) await postpone(tx, send, thread.id, verdict.at, now);
     });
     return;
@@ -145,6 +147,8 @@ async function prepare(
 async function settle(world: World, send: HeldSend, message: MessageRow, outcome: SendOutcome, now: Instant): Promise<void> {
   if (outcome.kind === 'accepted' || outcome.kind === 'away') await noteRelay(world, outcome.kind === 'away' ? outcome.says : null, now);
   await transact(world.db, async (tx) => {
+    // The mailbox first, then its sends: the order in which everybody locks them.
+    if (outcome.kind === 'away' || outcome.kind === 'deferred') await lockMailbox(tx, send.mailbox);
     const mine = async (to: Parameters<typeof settleSend>[2]): Promise<boolean> => settleSend(tx, send, to, now);
     switch (outcome.kind) {
       case 'accepted':
