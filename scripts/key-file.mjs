@@ -6,7 +6,7 @@ import path from 'node:path';
 export const keyFile = (home) =>
   process.env.MILLRACE_KEY_FILE
     ? path.resolve(process.env.MILLRACE_KEY_FILE)
-    : path.join(home, home.includes('.local') ? 'key' : '.local/key');
+    : path.join(home, path.basename(path.dirname(home)) === '.local' ? 'key' : '.local/key');
 export const newKey = () => randomBytes(32).toString('base64url');
 
 /** The key in the file; undefined when there is none. */
@@ -20,12 +20,19 @@ export function readKey(home) {
   return key;
 }
 
-/** The key of this installation; made when there is none. A rotation that was cut off is finished by whoever settles the key. */
+/** The key of this installation; made when there is none. */
 export function ownKey(home) {
   const known = readKey(home);
-  if (known) return { key: known, made: false };
+  if (known) return known;
   const key = newKey();
   fs.mkdirSync(path.dirname(keyFile(home)), { recursive: true });
   fs.writeFileSync(keyFile(home), `${key}\n`, { mode: 0o600, flag: 'wx' });
-  return { key, made: true };
+  return key;
 }
+
+/** A rotation that was cut off leaves the new key beside: the database may rest on either of the two. Undefined when there is none. */
+export function newKeyBeside(home) {
+  const file = `${keyFile(home)}.new`;
+  return fs.existsSync(file) ? fs.readFileSync(file, 'utf8').trim() : undefined;
+}
+export const takeNewKey = (home) => fs.renameSync(`${keyFile(home)}.new`, keyFile(home));

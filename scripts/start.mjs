@@ -15,7 +15,7 @@ import {
   startProcesses,
   stopDatabase,
 } from './lib.mjs';
-import { keyFile, ownKey } from './key-file.mjs';
+import { keyFile, newKeyBeside, ownKey, takeNewKey } from './key-file.mjs';
 import { freePort, portIsFree } from './ports.mjs';
 
 const empty = process.argv.includes('--empty');
@@ -74,13 +74,27 @@ try {
   const base = {
     DATABASE_URL: databaseUrl,
     MILLRACE_DEMO: empty ? '0' : '1',
-    MILLRACE_SECRET: process.env.MILLRACE_SECRET ?? ownKey(home).key,
+    MILLRACE_SECRET: process.env.MILLRACE_SECRET ?? ownKey(home),
   };
   runProgram('server/wire/migrate', base);
   // Before there were key files, the database's own address was the key: what it sealed is moved once.
-  const key = runProgram('server/wire/keys', { ...base, MILLRACE_OLD_SECRET: process.env.MILLRACE_OLD_SECRET ?? databaseUrl }, ['settle'], {
-    allowFailure: true,
-  });
+  const settle = (secret) =>
+    runProgram(
+      'server/wire/keys',
+      { ...base, MILLRACE_SECRET: secret, MILLRACE_OLD_SECRET: process.env.MILLRACE_OLD_SECRET ?? databaseUrl },
+      ['settle'],
+      { allowFailure: true },
+    );
+  let key = settle(base.MILLRACE_SECRET);
+  const beside = process.env.MILLRACE_SECRET ? undefined : newKeyBeside(home);
+  if (key.stdout.trim() === 'wrong' && beside) {
+    // A rotation was cut off after the database had taken the new key.
+    key = settle(beside);
+    if (key.stdout.trim() === 'fits') {
+      takeNewKey(home);
+      base.MILLRACE_SECRET = beside;
+    }
+  }
   if (key.stdout.trim() === 'wrong')
     throw new Error(
       `The key does not fit this database: its passwords and links were sealed with another one. Nothing was changed.\nPut the key back into ${path.relative(ROOT, keyFile(home))} or set MILLRACE_SECRET to it, then start again.`,

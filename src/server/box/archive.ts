@@ -43,10 +43,7 @@ function endRecord(view: DataView): number {
   throw broken();
 }
 
-/**
- * Refuses an archive that would unpack to more than is read, before anything of it is unpacked. `nested`: names of entries
- * that are archives themselves are refused as well.
- */
+/** Refuses an archive that would unpack to more than is read, before anything of it is unpacked. */
 export function checkArchive(bytes: Uint8Array): readonly ArchiveEntry[] {
   const entries = archiveEntries(bytes);
   const unpacked = entries.reduce((sum, entry) => sum + entry.unpacked, 0);
