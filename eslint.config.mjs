@@ -12,6 +12,10 @@ const CLOCK = [
     message: 'timers belong to adapters, the worker loop, streams to open pages and the interface',
   },
 ];
+const STYLE_ATTRIBUTE = {
+  selector: "JSXAttribute[name.name='style']",
+  message: 'The policy of pages allows no style in an attribute: css={placed({ … })} of src/ui/kit/placed.ts.',
+};
 const ENVIRONMENT = {
   selector: "MemberExpression[object.name='process'][property.name='env']",
   message: 'config.ts is the one reader of the environment',
@@ -52,6 +56,10 @@ export default tseslint.config(
       'max-lines': ['error', { max: 500 }],
       'no-restricted-syntax': ['error', ENUM],
     },
+  },
+  {
+    files: ['src/ui/**/*.tsx', 'src/app/**/*.tsx'],
+    rules: { 'no-restricted-syntax': ['error', ENUM, STYLE_ATTRIBUTE] },
   },
   // What comes from outside is read in time linear to its length: no expression may look at a stretch of text again and again.
   {

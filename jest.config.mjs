@@ -33,5 +33,7 @@ const base = await make({
   globalSetup: '<rootDir>/src/testing/database-up.mjs',
   globalTeardown: '<rootDir>/src/testing/database-down.mjs',
   testTimeout: 30_000,
+  // Half of what a test of the server waits for is the database: as many workers as cores.
+  maxWorkers: '100%',
 })();
 export default { ...base, transformIgnorePatterns: [`/node_modules/(?!(${ESM.join('|')})/)`] };

@@ -24,8 +24,8 @@ keep when status = "seen"
 /** As many people as trips, each with a company of its own, made by the database. */
 export async function fill(world: TestWorld, count: number): Promise<void> {
   const sql = postgres(world.url, { max: 1, onnotice: () => undefined });
-  await sql`insert into company (id, name, heated_area, all_year, controls_since, country, created_at)
-    select md5('c' || i)::uuid, 'Company ' || i, (i % 90) / 10.0, i % 3 = 0, 1990 + i % 36, 'GB', now() from generate_series(1, ${count}) i`;
+  await sql`insert into company (id, name, custom, country, created_at)
+    select md5('c' || i)::uuid, 'Company ' || i, jsonb_build_object('heated_area', (i % 90) / 10.0, 'all_year', i % 3 = 0, 'controls_since', 1990 + i % 36), 'GB', now() from generate_series(1, ${count}) i`;
   await sql`insert into person (id, name, email, company_id, created_at) select md5('p' || i)::uuid, 'Person ' || i, 'p' || i || '@x.example', md5('c' || i)::uuid, now() from generate_series(1, ${count}) i`;
   await sql`analyze`;
   await sql.end();

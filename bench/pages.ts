@@ -24,11 +24,11 @@ async function api<T>(method: string, at: string, body?: unknown): Promise<T> {
   return (await response.json()) as T;
 }
 
-/** People, companies, facts, timelines and deals, made by the database. A firm has four people, a person four things that happened. */
+/** People, companies, facts, timelines and deals, made by the database. As many firms as people, every fourth with four of them. */
 async function fillRecords(): Promise<void> {
-  await sql`insert into company (id, name, website, city, country, heated_area, all_year, controls_since, match_keys, created_at)
+  await sql`insert into company (id, name, website, city, country, custom, match_keys, created_at)
     select md5('c' || i)::uuid, 'Company ' || i, 'https://firm' || i || '.example', (array['Hessle', 'Bleiswijk', 'Almería', 'Venlo'])[1 + i % 4], (array['GB', 'NL', 'ES', 'NL'])[1 + i % 4],
-      (i % 90) / 10.0, i % 3 = 0, 1990 + i % 36, array['site:firm' || i || '.example'], now() - i * interval '10 seconds' from generate_series(1, ${Math.ceil(PEOPLE / 4)}) i`;
+      jsonb_build_object('heated_area', (i % 900) / 100.0, 'all_year', i % 3 = 0, 'controls_since', 1990 + i % 36), array['site:firm' || i || '.example'], now() - i * interval '10 seconds' from generate_series(1, ${PEOPLE}) i`;
   await sql`insert into person (id, name, first_name, last_name, job_title, email, company_id, match_keys, created_at)
     select md5('p' || i)::uuid, 'Mara ' || initcap(md5('n' || i)), 'Mara', initcap(md5('n' || i)), 'Head grower', 'p' || i || '@firm' || i / 4 || '.example', md5('c' || 1 + (i - 1) / 4)::uuid,
       array['mail:p' || i || '@firm' || i / 4 || '.example'], now() - i * interval '7 seconds' from generate_series(1, ${PEOPLE}) i`;
@@ -118,6 +118,8 @@ const PAGES: Readonly<Record<string, string>> = {
   'people, searched': '/records?search=firm4711',
   'people, by condition': `/records?where=${where('company.heated_area >= 8 and email != null')}`,
   companies: '/records?kind=companies',
+  'companies, by an own number': `/records?kind=companies&where=${where('heated_area >= 8.95 and controls_since < 1995')}`,
+  'companies, by an own number few have': `/records?kind=companies&where=${where('heated_area > 8.98')}`,
   person: `/records/people/${person?.id ?? ''}`,
   company: `/records/companies/${company?.id ?? ''}`,
   pipeline: '/pipeline',
@@ -132,6 +134,7 @@ const PAGES: Readonly<Record<string, string>> = {
   lookups: '/lookups',
   sources: '/sources',
   settings: '/settings',
+  fields: '/settings/fields',
 };
 const figures: Figure[] = [];
 console.log(

@@ -1,6 +1,6 @@
 /** Trips that went wrong, flows that rest, versions that follow each other: in the real interface. */
-import { expect, test, type Page } from '@playwright/test';
-import { accessible, api, signIn, TOKEN } from './people';
+import { expect, type Page } from '@playwright/test';
+import { accessible, api, signIn, test, TOKEN } from './people';
 
 const HOOKS = process.env.E2E_HOOKS ?? '';
 const AGAIN = String(Date.now());

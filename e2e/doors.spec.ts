@@ -1,6 +1,6 @@
 /** Mailboxes, calendars and applications in the real interface, with real mail and calendar servers. */
-import { expect, test } from '@playwright/test';
-import { accessible, signIn } from './people';
+import { expect } from '@playwright/test';
+import { accessible, signIn, test } from './people';
 
 test.describe.configure({ mode: 'serial' });
 

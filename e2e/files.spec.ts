@@ -1,7 +1,7 @@
 /** A flow leaves as a file and comes in again. */
 import fs from 'node:fs';
-import { expect, test } from '@playwright/test';
-import { accessible, signIn } from './people';
+import { expect } from '@playwright/test';
+import { accessible, signIn, test } from './people';
 
 test('a flow is taken along as files, and one from elsewhere is settled on one page before anything is made', async ({ page }) => {
   await signIn(page, 'Ines');

@@ -1,6 +1,6 @@
 /** Lines under the hand: into arms and out, dragged, copied to another flow; what the text view explains. */
-import { expect, test, type Locator, type Page } from '@playwright/test';
-import { api, signIn, TOKEN } from './people';
+import { expect, type Locator, type Page } from '@playwright/test';
+import { api, signIn, test, TOKEN } from './people';
 
 const AGAIN = String(Date.now());
 const text = (name: string): string =>

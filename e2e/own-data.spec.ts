@@ -2,8 +2,9 @@
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { startWeb } from '../src/standins/web';
+import { test } from './people';
 
 test('a folder of other company sites is served beside the demo’s, by host name', async ({ request }) => {
   const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'sites-'));

@@ -1,8 +1,23 @@
 /** What the tests of the interface share: signing in, asking the API, axe. */
 import AxeBuilder from '@axe-core/playwright';
-import { expect, type Page } from '@playwright/test';
+import { test as base, expect, type Page } from '@playwright/test';
 
 export const TOKEN = process.env.E2E_TOKEN ?? '';
+
+/** Every test also notices what the policy of a page refused: nothing of ours may need what it forbids. */
+export const test = base.extend<{ refused: string[] }>({
+  refused: [
+    async ({ context }, use) => {
+      const refused: string[] = [];
+      context.on('console', (message) => {
+        if (message.text().includes('Content Security Policy')) refused.push(`${message.page()?.url() ?? ''}: ${message.text()}`);
+      });
+      await use(refused);
+      expect(refused).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
 
 /** Signs in as one of the demo's people and waits for the desk. */
 export async function signIn(page: Page, name: string): Promise<void> {

@@ -1,6 +1,6 @@
 /** Records coming in through doors of one's own, and what research finds out about them. */
-import { expect, test } from '@playwright/test';
-import { accessible, api, signIn } from './people';
+import { expect } from '@playwright/test';
+import { accessible, api, signIn, test } from './people';
 
 test('a visitor sends the form, becomes a record with its source, and is on the way through the flow', async ({ page }) => {
   await page.goto('/f/project-enquiry');

@@ -1,6 +1,6 @@
 /** Several people at once: one draft edited by two, and pages that follow what happens elsewhere. */
-import { expect, test, type APIRequestContext, type Browser, type Locator, type Page } from '@playwright/test';
-import { signIn, TOKEN } from './people';
+import { expect, type APIRequestContext, type Browser, type Locator, type Page } from '@playwright/test';
+import { signIn, test, TOKEN } from './people';
 
 /** Names of its own, so that the tests can be run again on the same world. */
 const AGAIN = String(Date.now());

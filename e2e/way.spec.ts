@@ -1,6 +1,6 @@
 /** The whole way in the real interface: file in → flow → review → mail → answer → plan stopped; axe on each view on the way. */
-import { expect, test, type Page } from '@playwright/test';
-import { accessible, api, signIn, TOKEN } from './people';
+import { expect, type Page } from '@playwright/test';
+import { accessible, api, signIn, test, TOKEN } from './people';
 
 const MAIL = process.env.E2E_MAIL ?? '';
 
@@ -297,7 +297,7 @@ test('a record shows every value with its source, and is changed by hand without
   await page.locator('.fact').filter({ hasText: 'heated area' }).locator('.value').click();
   await page.getByRole('textbox', { name: 'New value of heated area' }).fill('lots');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('heated area: “lots” is not an area')).toBeVisible();
+  await expect(page.getByText('heated area: “lots” is not an amount in ha')).toBeVisible();
   await page.getByRole('textbox', { name: 'New value of heated area' }).fill('3,9');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /^Source of heated area: by hand/ })).toBeVisible();

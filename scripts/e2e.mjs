@@ -16,6 +16,14 @@ const quiet = () => {
   return file;
 };
 const world = await freshWorld(HOME, { workers: 2, seed: quiet });
+// A second world beside it, of another trade: what holds in one must hold in the other.
+const other = await freshWorld(path.join(ROOT, '.local/e2e-laundry'), {
+  seed: () => 'demo/laundry/workspace.json',
+  env: { MILLRACE_WORLD: 'demo/laundry' },
+}).catch(async (error) => {
+  await world.stop();
+  throw error;
+});
 let code = 1;
 try {
   code = await new Promise((resolve) => {
@@ -28,11 +36,15 @@ try {
         E2E_TOKEN: world.token,
         E2E_MAIL: `http://127.0.0.1:${world.ports.mail}`,
         E2E_HOOKS: `http://127.0.0.1:${world.ports.hooks}`,
+        E2E_LAUNDRY_URL: other.url,
+        E2E_LAUNDRY_TOKEN: other.token,
+        E2E_LAUNDRY_MAIL: `http://127.0.0.1:${other.ports.mail}`,
       },
     });
     run.on('exit', (status) => resolve(status ?? 1));
   });
 } finally {
+  await other.stop();
   await world.stop();
 }
 process.exit(code);

@@ -1,12 +1,21 @@
 #!/usr/bin/env node
-// `npm run evaluate [-- WEB_FOLDER KEY_FILE]`: the built-in reader against a key made by people. Exits non-zero below the bars.
+// `npm run evaluate`: the built-in reader before the demo's sites, against a key made by people; exits non-zero below the bars.
+// `npm run evaluate -- trades`: every trade read with what was learnt from all others.
+// `npm run evaluate -- FOLDER KEY [--answers FILE]`: any folder of sites, cold, worded and taught (`docs/questions.md`).
+// `npm run train`: learns the weights anew.
 import { spawnSync } from 'node:child_process';
-import { ensurePackages, ROOT } from './lib.mjs';
+import { DICTIONARIES, ensureDebian, ensurePackages, ROOT } from './lib.mjs';
 
 ensurePackages();
+ensureDebian(DICTIONARIES);
+const training = process.argv[2] === 'train';
 process.exit(
-  spawnSync(process.execPath, ['--import', 'tsx', 'src/testing/evaluate-main.ts', ...process.argv.slice(2)], {
-    cwd: ROOT,
-    stdio: 'inherit',
-  }).status ?? 1,
+  spawnSync(
+    process.execPath,
+    ['--import', 'tsx', `src/testing/evaluate/${training ? 'train-main' : 'main'}.ts`, ...process.argv.slice(training ? 3 : 2)],
+    {
+      cwd: ROOT,
+      stdio: 'inherit',
+    },
+  ).status ?? 1,
 );

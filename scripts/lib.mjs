@@ -70,6 +70,9 @@ function lockMatches() {
   return fs.existsSync(own) && fs.statSync(own).mtimeMs >= fs.statSync(path.join(ROOT, 'package-lock.json')).mtimeMs;
 }
 
+/** Dictionaries by which a question in one language finds a page in another. */
+export const DICTIONARIES = ['deu', 'nld', 'fra', 'spa'].flatMap((code) => [`dict-freedict-eng-${code}`, `dict-freedict-${code}-eng`]);
+
 const DEBIAN = {
   postgresql: () =>
     fs.existsSync('/usr/lib/postgresql') &&
@@ -77,6 +80,7 @@ const DEBIAN = {
   'dovecot-imapd': () => fs.existsSync('/usr/sbin/dovecot'),
   'dovecot-lmtpd': () => fs.existsSync('/usr/lib/dovecot/lmtp'),
   radicale: () => fs.existsSync('/usr/bin/radicale'),
+  ...Object.fromEntries(DICTIONARIES.map((name) => [name, () => fs.existsSync(`/usr/share/dictd/${name.replace('dict-', '')}.index`)])),
   chromium: () => fs.existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium'),
 };
 
@@ -286,7 +290,7 @@ export function runProgram(name, env, args = [], options = {}) {
  */
 export async function freshWorld(home, { seed = () => 'demo/workspace.json', workers, env: more = {} } = {}) {
   ensurePackages();
-  ensureDebian(['postgresql', ...DEMO_SERVERS]);
+  ensureDebian(['postgresql', ...DEMO_SERVERS, ...DICTIONARIES]);
   await ensureBuilt();
   stopDatabase(home, 'destroy');
   fs.rmSync(home, { recursive: true, force: true });
@@ -330,4 +334,17 @@ async function callApi(url, token, method, at, body) {
   });
   if (!response.ok) throw new Error(`${method} ${at}: ${response.status} ${await response.text()}`);
   return response.json();
+}
+
+/** The folder of a demo world by its name; without one, the first. */
+export function worldFolderOf(name) {
+  if (name === undefined) return 'demo';
+  const folder = path.join('demo', name);
+  if (!/^[a-z]+$/.test(name) || !fs.existsSync(path.join(ROOT, folder, 'workspace.json'))) {
+    const others = fs
+      .readdirSync(path.join(ROOT, 'demo'))
+      .filter((entry) => fs.existsSync(path.join(ROOT, 'demo', entry, 'workspace.json')));
+    fail(`there is no world “${name}”: there is ${others.join(', ')}`);
+  }
+  return folder;
 }

@@ -62,7 +62,6 @@ try {
   ])
     await page.getByLabel(label).fill(value);
   await page.getByLabel('yes', { exact: true }).check();
-  await shot('public-form');
   await page.getByRole('button', { name: 'Go on' }).click();
   await page.getByLabel(/have in mind/).fill('New controls for two bays before spring.');
   await page.getByRole('button', { name: 'Go on' }).click();
@@ -83,7 +82,7 @@ try {
   await shot('openings');
   await page.goto('/sources/directory');
   await page.getByLabel('Role').fill('director');
-  await page.getByLabel('Glass at least, ha').fill('2');
+  await page.getByLabel('heated area at least, ha').fill('2');
   await page.getByRole('button', { name: 'Look', exact: true }).click();
   await page.getByText(/people fit/).waitFor();
   await shot('directory');
@@ -143,10 +142,19 @@ try {
   await page.goto(`/trips/${trips[0].id}`);
   await page.getByRole('button', { name: /of 100, hot/ }).click();
   await shot('trip');
-  await page.goto(`/flows/${flow.id}/trips`);
-  await shot('trips');
+  // A question whose answers people know, read on their sites, with one answer shown.
+  await page.goto('/settings/questions/heated_area');
+  const unread = page.getByRole('button', { name: /^Read \d+ sites? whose/ });
+  if (await unread.isVisible()) await unread.click();
+  await page.getByRole('heading', { name: /^On \d+ sites? whose/ }).waitFor();
+  await until(async () => (await page.getByRole('status').textContent()) === '');
+  await page.keyboard.press('y');
+  await sleep(3_000);
+  await shot('question');
   await page.goto(`/records?where=${encodeURIComponent('company.heated_area >= 2 ha and email != null')}`);
   await shot('records');
+  await page.goto('/settings/fields');
+  await shot('fields');
   // A bundle as it might come from another workspace: a team and a chain of other names, a scorecard with other points.
   const bundle = await fetch(`${world.url}/api/v1/flows/${flow.id}/file?as=bundle`, {
     headers: { authorization: `Bearer ${world.token}` },

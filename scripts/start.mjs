@@ -1,9 +1,11 @@
 #!/usr/bin/env node
-// `npm start`: everything from a fresh checkout to a running Millrace. `-- --empty` starts without demo data and stand-ins.
+// `npm start`: everything from a fresh checkout to a running Millrace. `-- --empty` starts without demo data and stand-ins,
+// `-- --world NAME` with another demo world than the first.
 import net from 'node:net';
 import path from 'node:path';
 import {
   DEMO_SERVERS,
+  DICTIONARIES,
   ensureBuilt,
   ensureDebian,
   ensurePackages,
@@ -14,18 +16,23 @@ import {
   startDatabase,
   startProcesses,
   stopDatabase,
+  worldFolderOf,
 } from './lib.mjs';
 import { keyFile, newKeyBeside, ownKey, takeNewKey } from './key-file.mjs';
 import { freePort, portIsFree } from './ports.mjs';
 
 const empty = process.argv.includes('--empty');
-const unknown = process.argv.slice(2).find((word) => word !== '--empty');
-if (unknown) fail(`unknown option ${unknown}: there is only --empty`);
-const home = empty ? path.join(ROOT, '.local/empty') : ROOT;
+const worldAt = process.argv.indexOf('--world');
+const worldName = worldAt < 0 ? undefined : process.argv[worldAt + 1];
+const unknown = process.argv.slice(2).find((word, i) => word !== '--empty' && word !== '--world' && i + 2 !== worldAt + 1);
+if (unknown) fail(`unknown option ${unknown}: there are --empty and --world NAME`);
+const worldFolder = worldFolderOf(worldName);
+const home = empty ? path.join(ROOT, '.local/empty') : worldName === undefined ? ROOT : path.join(ROOT, '.local/worlds', worldName);
+const tokenHome = path.join(home, worldName === undefined ? '.local' : '');
 const ownDatabase = !(empty && process.env.DATABASE_URL);
 
 ensurePackages();
-ensureDebian([...(ownDatabase ? ['postgresql'] : []), ...(empty ? [] : DEMO_SERVERS)]);
+ensureDebian([...(ownDatabase ? ['postgresql'] : []), ...(empty ? [] : DEMO_SERVERS), ...DICTIONARIES]);
 const databaseUrl = ownDatabase ? startDatabase(home) : process.env.DATABASE_URL;
 let running;
 let stopping = false;
@@ -74,6 +81,7 @@ try {
   const base = {
     DATABASE_URL: databaseUrl,
     MILLRACE_DEMO: empty ? '0' : '1',
+    MILLRACE_WORLD: worldFolder,
     MILLRACE_SECRET: process.env.MILLRACE_SECRET ?? ownKey(home),
   };
   runProgram('server/wire/migrate', base);
@@ -102,7 +110,11 @@ try {
   if (key.status !== 0) throw new Error(`the key could not be looked at\n${key.stderr}`);
   if (key.stdout.trim() === 'moved')
     say(`Passwords and links now rest on the key in ${path.relative(ROOT, keyFile(home))}: keep a copy of it.`);
-  const told = runProgram(empty ? 'server/wire/first' : 'server/wire/demo', base).stdout.trim();
+  const told = runProgram(
+    empty ? 'server/wire/first' : 'server/wire/demo',
+    base,
+    empty ? [] : [path.join(worldFolder, 'workspace.json'), path.join(tokenHome, 'demo-token')],
+  ).stdout.trim();
   if (empty && told) say(told);
   const wanted = Number(process.env.PORT ?? 3417);
   const port = (await portIsFree(wanted)) ? wanted : await freePort();
@@ -111,10 +123,11 @@ try {
     demo: !empty,
     port,
     restart: true,
-    ...(empty ? {} : { journal: '.local/mail-taken.jsonl' }),
+    ...(empty ? {} : { journal: path.join(tokenHome, 'mail-taken.jsonl') }),
     env: {
       MILLRACE_PUBLIC_URL: process.env.MILLRACE_PUBLIC_URL ?? `http://127.0.0.1:${port}`,
       MILLRACE_SECRET: base.MILLRACE_SECRET,
+      MILLRACE_WORLD: worldFolder,
     },
   });
   if (ownDatabase) watchDatabase(databaseUrl);

@@ -3,10 +3,10 @@
 import { spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
-import { DEMO_SERVERS, ensureBuilt, ensureDebian, ensurePackages, ROOT } from './lib.mjs';
+import { DEMO_SERVERS, DICTIONARIES, ensureBuilt, ensureDebian, ensurePackages, ROOT } from './lib.mjs';
 
 ensurePackages();
-ensureDebian(['postgresql', 'chromium', ...DEMO_SERVERS]);
+ensureDebian(['postgresql', 'chromium', ...DEMO_SERVERS, ...DICTIONARIES]);
 await ensureBuilt();
 const LOCAL = path.join(ROOT, '.local');
 fs.mkdirSync(LOCAL, { recursive: true });
@@ -16,7 +16,8 @@ const step = (args, env = {}) =>
   spawnSync(process.execPath, args, { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env } }).status === 0;
 
 const lint = step(['scripts/lint.mjs']);
-const jest = step(['node_modules/jest/bin/jest.js', '--json', `--outputFile=${results.jest}`]);
+// A test that fails may leave a connection open: it is told as failed, and must not keep the rest waiting.
+const jest = step(['node_modules/jest/bin/jest.js', '--forceExit', '--json', `--outputFile=${results.jest}`]);
 const e2e = step(['scripts/e2e.mjs'], { E2E_JSON: results.playwright });
 
 const read = (file) => (fs.existsSync(file) ? JSON.parse(fs.readFileSync(file, 'utf8')) : undefined);

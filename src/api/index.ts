@@ -8,4 +8,5 @@ export { ROUTES } from './routes.gen';
 export { openApiDocument } from './openapi';
 export { OPERATIONS, type ApiAction, type Operation, type OperationId } from './operations';
 export type { FileAnswer } from './op';
+export type { FieldEdit, FieldRecord, FieldsView, FieldTrial, FieldUse, FieldView } from './operations-fields';
 export * as schemas from './schemas';

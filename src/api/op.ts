@@ -40,7 +40,7 @@ export interface FileAnswer {
 /** A page of a list: a search, a condition, where to go on. */
 export const paging = z.object({
   search: z.string().max(200).optional(),
-  /** a condition as in flows, such as company.heated_area >= 2 ha */
+  /** a condition as in flows, such as company.employees >= 20 */
   where: z.string().max(1000).optional(),
   cursor: z.string().max(200).optional(),
   limit: z.coerce.number().int().min(1).max(200).optional(),

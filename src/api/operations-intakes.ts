@@ -37,10 +37,19 @@ const criteria = z.object({
   words: z.string().max(200).default(''),
   place: z.string().max(80).default(''),
   country: z.string().max(2).default(''),
-  crop: z.string().max(80).default(''),
-  minArea: z.number().min(0).max(1e9).nullable().default(null).describe('hectares'),
+  fields: z
+    .array(
+      z.object({
+        key: z.string().max(60),
+        least: z.number().min(-1e12).max(1e12).nullable().default(null),
+        says: z.string().max(80).default(''),
+      }),
+    )
+    .max(20)
+    .default([])
+    .describe('of the company’s own fields: the least a figure may be, in the field’s unit, or what a text holds'),
   minEmployees: z.int().min(0).max(100_000_000).nullable().default(null),
-  order: z.enum(['name', 'area', 'newest']).default('name'),
+  order: z.string().max(60).default('name').describe('name, newest, or a field whose largest come first'),
 });
 const hit = directoryHitSchema.extend({ becomes: z.enum(['new', 'known', 'perhaps', 'refused']), why: z.string() });
 

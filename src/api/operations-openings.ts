@@ -26,7 +26,7 @@ const applicationShape = z.object({
   ownerName: z.string().nullable(),
   createdAt: s.instant,
   education: z.string().nullable(),
-  serviceYears: z.number().nullable(),
+  own: s.ownValues,
   years: z.number().nullable(),
   languages: z.string().nullable(),
   driving: z.boolean().nullable(),

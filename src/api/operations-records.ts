@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { TARGETS } from '../core/intake';
+import { targetSchema } from '../core/intake';
 import { MB, op, paging, uuid } from './op';
 import * as s from './schemas';
 
-const matching = z.array(z.enum(TARGETS)).max(200).optional();
+const matching = z.array(targetSchema).max(200).optional();
 
 /** Lists taken in, people, companies, deals. */
 export const RECORD_OPERATIONS = {

@@ -27,6 +27,66 @@ const settings = z.object({
     .max(30),
 });
 
+const phrases = z.array(z.string().trim().min(1).max(80)).max(120);
+const answered = z.union([z.string().max(2_000), z.number(), z.boolean()]);
+const draft = z.object({
+  words: phrases.describe('phrases the question goes by, in any language'),
+  not: phrases.describe('phrases whose sentences do not count'),
+  least: z.number().min(0).max(1).nullable().describe('least confidence with which an answer is taken'),
+  shown: z
+    .array(
+      z.object({
+        host: z.string().min(1).max(300),
+        value: answered,
+        says: z.string().max(2_000).describe('the sentence it stands in, word for word'),
+        verdict: z.enum(['this', 'not']),
+        reason: z.string().trim().max(120).optional(),
+      }),
+    )
+    .max(60),
+  leftOut: phrases.describe('words that were learnt and are to be left out'),
+});
+const value = z.union([answered, z.null()]);
+const outcome = z.enum(['right', 'wrong', 'missing', 'unknown']);
+const questionView = z.object({
+  id: z.string(),
+  type: z.string(),
+  wording: z.string(),
+  options: z.array(z.string()),
+  draft,
+  learnt: z.array(z.object({ phrase: z.string(), weight: z.number() })),
+  sites: z.array(
+    z.object({
+      host: z.string(),
+      companyId: uuid,
+      name: z.string(),
+      known: value,
+      knownFrom: z.string().nullable(),
+      before: value,
+      after: value,
+      was: outcome,
+      is: outcome,
+    }),
+  ),
+  host: z.string().nullable(),
+  places: z.array(
+    z.object({
+      value: answered,
+      says: z.string(),
+      under: z.string(),
+      url: z.string(),
+      date: z.number().nullable(),
+      before: z.number(),
+      after: z.number(),
+    }),
+  ),
+  gained: z.int(),
+  changed: z.int(),
+  lost: z.int(),
+  unread: z.array(z.object({ id: uuid, name: z.string() })),
+  mayUndo: z.boolean(),
+});
+
 /** Dossiers: research on a record, as a page and as files. */
 export const RESEARCH_OPERATIONS = {
   getResearchSettings: op({
@@ -43,6 +103,29 @@ export const RESEARCH_OPERATIONS = {
     needs: 'edit flows',
     body: settings,
     answer: settings,
+  }),
+  tryQuestion: op({
+    method: 'POST',
+    path: '/questions/{name}/try',
+    summary: 'What a question answers on sites read before, as it is or with a draft of what is known of it. Nothing is kept.',
+    needs: 'look',
+    body: z.object({ draft: draft.optional(), host: z.string().max(300).nullable().optional() }),
+    answer: questionView,
+  }),
+  keepQuestion: op({
+    method: 'PUT',
+    path: '/questions/{name}',
+    summary: 'Keep what is known of a question, with what its examples teach.',
+    needs: 'edit flows',
+    body: draft,
+    answer: questionView,
+  }),
+  undoQuestion: op({
+    method: 'POST',
+    path: '/questions/{name}/undo',
+    summary: 'Bring back what was known of a question before it was last kept.',
+    needs: 'edit flows',
+    answer: questionView,
   }),
   askDossier: op({
     method: 'POST',

@@ -1,4 +1,5 @@
 import { DESK_OPERATIONS } from './operations-desk';
+import { FIELD_OPERATIONS } from './operations-fields';
 import { FLOW_OPERATIONS } from './operations-flows';
 import { INTAKE_OPERATIONS } from './operations-intakes';
 import { WATCHED_OPERATIONS } from './operations-watched';
@@ -12,6 +13,7 @@ export type { ApiAction, Operation } from './op';
 /** Every operation by its id: the application, the client and the OpenAPI document are made from this one table. */
 export const OPERATIONS = {
   ...RECORD_OPERATIONS,
+  ...FIELD_OPERATIONS,
   ...OPENING_OPERATIONS,
   ...WATCHED_OPERATIONS,
   ...FLOW_OPERATIONS,

@@ -32,9 +32,13 @@ export const knownSchema = z.object({
   label: z.string(),
   group: z.string(),
   unit: z.string().nullable(),
+  isStale: z.boolean().describe('older than a value of this field may be'),
   fact: factSchema.nullable(),
   others: z.array(factSchema),
 });
+/** Values of the workspace’s own fields, by their names in flows; a field without a value is not there. */
+export const ownValues = z.record(z.string(), z.union([z.string(), z.number(), z.boolean(), z.null()]));
+
 export const personSchema = z.object({
   id,
   name: z.string(),
@@ -46,6 +50,7 @@ export const personSchema = z.object({
   language: z.string().nullable(),
   status: z.string().nullable(),
   metAt: z.string().nullable(),
+  own: ownValues,
   companyId: id.nullable(),
   companyName: z.string().nullable(),
   ownerName: z.string().nullable(),
@@ -59,10 +64,8 @@ export const companySchema = z.object({
   phone: z.string().nullable(),
   city: z.string().nullable(),
   country: z.string().nullable(),
-  heatedArea: z.number().nullable().describe('ha'),
-  mainCrop: z.string().nullable(),
-  controls: z.string().nullable(),
   status: z.string().nullable(),
+  own: ownValues,
   people: z.number().int(),
   createdAt: instant,
   mergedInto: id.nullable(),

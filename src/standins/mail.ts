@@ -4,7 +4,7 @@ import { simpleParser, type ParsedMail } from 'mailparser';
 import nodemailer from 'nodemailer';
 import { SMTPServer } from 'smtp-server';
 import { z } from 'zod';
-import { personaOf, type Persona, type PersonaKind } from './personas';
+import { personaOf, type Persona, type PersonaKind, type PersonaWords } from './personas';
 import { listen, readJson, sendJson, type StandIn } from './server';
 
 export interface MailStandInOptions {
@@ -15,10 +15,13 @@ export interface MailStandInOptions {
   /** append-only file of what was taken, so that a restart forgets nothing */
   readonly journalFile?: string;
   readonly personas?: ReadonlyMap<string, PersonaKind>;
+  /** what recipients write */
+  readonly answers: PersonaWords;
 }
 
 export interface Taken {
   readonly messageId: string;
+  readonly from: string;
   readonly to: string;
   readonly subject: string;
   readonly text: string;
@@ -152,6 +155,7 @@ class Recipients {
     const list = mail.headerLines.find((line) => line.key === 'list-unsubscribe')?.line ?? '';
     const taken: Taken = {
       messageId: mail.messageId ?? '',
+      from: mail.from?.value[0]?.address ?? '',
       to,
       subject: mail.subject ?? '',
       text: mail.text ?? '',
@@ -168,9 +172,9 @@ class Recipients {
   private keep(taken: Taken): void {
     this.taken.push(taken);
     this.ids.set(taken.messageId, (this.ids.get(taken.messageId) ?? 0) + 1);
-    const persona = personaOf(taken.to, this.options.personas ?? new Map());
+    const persona = personaOf(taken.to, this.options.personas ?? new Map(), this.options.answers);
     // A notice to a colleague can be unsubscribed from by nobody, and nobody answers it.
-    if (persona.kind === 'silent' || taken.unsubscribe === '' || this.answered.has(taken.to)) return;
+    if (persona.kind === 'silent' || !taken.from || taken.unsubscribe === '' || this.answered.has(taken.to)) return;
     this.answered.add(taken.to);
     this.due.push({ at: taken.at + persona.afterMs, to: taken.to, mail: taken, persona });
   }
@@ -254,10 +258,10 @@ function mailOf({ mail, persona, to, at }: Due): MailOptions {
   return {
     ...common,
     from: to,
-    to: 'sales@thornwick.example',
-    envelope: { from: to, to: 'sales@thornwick.example' },
+    to: mail.from,
+    envelope: { from: to, to: mail.from },
     subject: auto ? `Automatic reply: ${mail.subject}` : `Re: ${mail.subject.replace(/^Re: /, '')}`,
-    text: `${persona.text}\n\nOn ${new Date(mail.at).toUTCString()} Thornwick wrote:\n${quoted}\n`,
+    text: `${persona.text}\n\nOn ${new Date(mail.at).toUTCString()} ${mail.from} wrote:\n${quoted}\n`,
     headers: auto ? { 'Auto-Submitted': 'auto-replied' } : {},
   };
 }
@@ -267,7 +271,7 @@ function bounceOf(mail: Taken, to: string, common: { readonly date: Date; readon
   const boundary = 'report-boundary-7f3a';
   const raw = [
     'From: Mail Delivery <postmaster@relay.example>',
-    'To: sales@thornwick.example',
+    `To: ${mail.from}`,
     'Subject: Undelivered Mail Returned to Sender',
     `Message-ID: ${common.messageId}`,
     `Date: ${common.date.toUTCString()}`,
@@ -300,5 +304,5 @@ function bounceOf(mail: Taken, to: string, common: { readonly date: Date; readon
     `--${boundary}--`,
     '',
   ].join('\r\n');
-  return { envelope: { from: '', to: 'sales@thornwick.example' }, raw };
+  return { envelope: { from: '', to: mail.from }, raw };
 }

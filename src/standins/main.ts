@@ -12,26 +12,35 @@ import { startProviders } from './providers';
 import type { StandIn } from './server';
 import { startSources } from './sources';
 import { startWeb } from './web';
+import { outsideOf } from './outside';
 
 const [web = 0, providers = 0, smtp = 0, control = 0, inbound = 0, hooks = 0, sources = 0, imap = 0, lmtp = 0, calendar = 0] = process.argv
   .slice(2, 12)
   .map(Number);
 const journalFile = process.argv[12];
-const folders = ['demo/web', ...(process.env.MILLRACE_WEB_DIRS ?? '').split(':').filter((folder) => folder !== '')];
+/** The folder of the world whose outside this is. */
+const world = process.env.MILLRACE_WORLD ?? 'demo';
+const outside = outsideOf(world);
+const folders = [`${world}/web`, ...(process.env.MILLRACE_WEB_DIRS ?? '').split(':').filter((folder) => folder !== '')];
 const running: StandIn[] = [
   await startWeb(folders, web),
   await startProviders(providers),
   await startHooks(hooks),
-  await startSources('demo/sources', sources),
-  await startMail({ smtpPort: smtp, controlPort: control, inboundPort: inbound, ...(journalFile ? { journalFile } : {}) }),
+  await startSources(`${world}/sources`, sources),
+  await startMail({
+    smtpPort: smtp,
+    controlPort: control,
+    inboundPort: inbound,
+    answers: outside.answers,
+    ...(journalFile ? { journalFile } : {}),
+  }),
 ];
 if (isInstalled('dovecot')) {
-  const mailboxes = await startMailboxes({ imapPort: imap, lmtpPort: lmtp, accounts: { 'office@thornwick.example': 'glasshouse' } });
-  await deliverAll('demo/mails', (to, raw) => mailboxes.deliver(to, raw));
+  const mailboxes = await startMailboxes({ imapPort: imap, lmtpPort: lmtp, accounts: outside.mailboxes });
+  await deliverAll(`${world}/mails`, (to, raw) => mailboxes.deliver(to, raw));
   running.push(mailboxes);
 } else process.stderr.write('no mailboxes: the package dovecot-imapd is not installed\n');
-if (isInstalled('radicale'))
-  running.push(await startCalendars({ port: calendar, user: 'sales', password: 'glasshouse', folder: 'demo/calendars' }));
+if (isInstalled('radicale')) running.push(await startCalendars({ port: calendar, ...outside.calendar, folder: `${world}/calendars` }));
 else process.stderr.write('no calendars: the package radicale is not installed\n');
 process.stdout.write(`stand-ins ready ${process.pid}\n`);
 const stop = (): void => {

@@ -15,8 +15,8 @@ const entrySchema = z.object({
   company: z.string().optional(),
   place: z.string().optional(),
   country: z.string().optional(),
-  crop: z.string().nullable().optional(),
-  area: z.number().nullable().optional(),
+  /** what the directory knows besides, by the name of the field */
+  values: z.record(z.string(), z.union([z.string(), z.number(), z.boolean()])).default({}),
   employees: z.number().nullable().optional(),
   lines: z.array(z.string()),
 });
@@ -33,10 +33,9 @@ const searchSchema = z.object({
   words: z.string().default(''),
   place: z.string().default(''),
   country: z.string().default(''),
-  crop: z.string().default(''),
-  minArea: z.number().nullable().default(null),
+  fields: z.array(z.object({ key: z.string(), least: z.number().nullable(), says: z.string() })).default([]),
   minEmployees: z.number().nullable().default(null),
-  order: z.enum(['name', 'area', 'newest']).default('name'),
+  order: z.string().default('name'),
   from: z.number().int().min(0).default(0),
   count: z.number().int().min(0).max(100).default(20),
 });
@@ -156,6 +155,12 @@ function documentOf(source: string, entry: Entry): Record<string, unknown> {
   };
 }
 
+/** A figure of an entry; what has none counts as nothing. */
+function figure(entry: Entry, key: string): number {
+  const value = entry.values[key];
+  return typeof value === 'number' ? value : 0;
+}
+
 function found(ask: z.infer<typeof searchSchema>, data: ReadonlyMap<string, readonly Entry[]>): Record<string, unknown> {
   const entries = ask.what === 'people' ? (data.get('people') ?? []) : companiesOf(data.get('people') ?? [], data.get('register') ?? []);
   const wanted = words(ask.words);
@@ -166,17 +171,17 @@ function found(ask: z.infer<typeof searchSchema>, data: ReadonlyMap<string, read
       wanted.every((word) => all.includes(word)) &&
       (ask.place === '' || fold(entry.place ?? '').includes(fold(ask.place))) &&
       (ask.country === '' || entry.country === ask.country.toUpperCase()) &&
-      (ask.crop === '' || fold(entry.crop ?? '').includes(fold(ask.crop))) &&
-      (ask.minArea === null || (entry.area ?? 0) >= ask.minArea) &&
+      ask.fields.every(
+        ({ key, least, says }) =>
+          (says === '' || fold(String(entry.values[key] ?? '')).includes(fold(says))) && (least === null || figure(entry, key) >= least),
+      ) &&
       (ask.minEmployees === null || (entry.employees ?? 0) >= ask.minEmployees)
     );
   });
   hits.sort((a, b) =>
-    ask.order === 'area'
-      ? (b.area ?? 0) - (a.area ?? 0) || a.name.localeCompare(b.name)
-      : ask.order === 'newest'
-        ? (b.published ?? '').localeCompare(a.published ?? '') || a.name.localeCompare(b.name)
-        : a.name.localeCompare(b.name),
+    ask.order === 'newest'
+      ? (b.published ?? '').localeCompare(a.published ?? '') || a.name.localeCompare(b.name)
+      : figure(b, ask.order) - figure(a, ask.order) || a.name.localeCompare(b.name),
   );
   return { count: hits.length, hits: hits.slice(ask.from, ask.from + ask.count).map(hitOf) };
 }
@@ -185,14 +190,13 @@ function companiesOf(people: readonly Entry[], register: readonly Entry[]): read
   const known = new Map(people.map((person) => [person.host, person]));
   return register.map((entry) => ({
     ...entry,
-    crop: known.get(entry.host)?.crop,
-    area: known.get(entry.host)?.area,
+    values: known.get(entry.host)?.values ?? {},
     employees: known.get(entry.host)?.employees,
   }));
 }
 
 function hitOf(entry: Entry): Record<string, unknown> {
-  const { id, name, title, company, host, place, country, crop, area, employees, url } = entry;
+  const { id, name, title, company, host, place, country, values, employees, url } = entry;
   return {
     id: id ?? host,
     name,
@@ -201,8 +205,7 @@ function hitOf(entry: Entry): Record<string, unknown> {
     host,
     place: place ?? null,
     country: country ?? null,
-    crop: crop ?? null,
-    area: area ?? null,
+    values,
     employees: employees ?? null,
     url: url ?? null,
   };

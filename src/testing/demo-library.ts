@@ -3,6 +3,7 @@ import fs from 'node:fs';
 import { formSchema, type Form } from '../core/intake';
 import { formIntake } from '../server/usecases/forms';
 import { watchedIntake } from '../server/usecases/watched';
+import { DEMO_FIELDS } from './fields';
 import { libraryParts, librarySchema, type Library } from '../core/flow/check';
 
 interface Workspace {
@@ -28,5 +29,6 @@ export const DEMO_LIBRARY: Library = librarySchema.parse({
   people: workspace.users.map((user) => user.name),
   webhooks: workspace.webhooks.map((hook) => hook.name),
   openings: workspace.openings,
+  fields: DEMO_FIELDS.own,
 });
 export const DEMO_FLOW = fs.readFileSync('demo/flows/trade-fair-visitors.race', 'utf8');

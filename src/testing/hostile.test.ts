@@ -6,20 +6,13 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { readHtml } from '../core/formats';
 import { answerAll, passageOf, understandReply, type Asked, type Passage } from '../core/reader';
+import { demoQuestion } from './questions';
 
 const FOLDER = path.resolve(__dirname, '../../demo/hostile');
 const NOW = Date.parse('2026-11-24T10:00:00Z');
 const files = fs.readdirSync(FOLDER).sort();
 
-const ABOUT_FIRM: readonly Asked[] = [
-  { id: 'heated_area', type: { kind: 'number', unit: 'ha' }, wording: 'How large is the area under heated glass?' },
-  { id: 'main_crop', type: { kind: 'text' }, wording: 'What is their main crop?' },
-  { id: 'controls', type: { kind: 'text' }, wording: 'Which climate computer do they use?' },
-  { id: 'controls_since', type: { kind: 'year' }, wording: 'Since when do they have it?' },
-  { id: 'expansion', type: { kind: 'yes/no' }, wording: 'Was an expansion announced?' },
-  { id: 'energy', type: { kind: 'text' }, wording: 'What do they heat with?' },
-  { id: 'decider', type: { kind: 'text' }, wording: 'Who decides?' },
-];
+const ABOUT_FIRM = ['heated_area', 'main_crop', 'controls', 'controls_since', 'expansion', 'energy', 'decider'].map(demoQuestion);
 const ABOUT_CANDIDATE: readonly Asked[] = [
   { id: 'experience', type: { kind: 'year' }, wording: 'Since when do they have field service experience?' },
   { id: 'licence', type: { kind: 'text' }, wording: 'Which driving licence do they have?' },

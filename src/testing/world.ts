@@ -29,7 +29,8 @@ import {
   type SourceState,
   type WebhookCall,
 } from '../server/ports';
-import { seedWorkspace, workspaceSeedSchema, type CrmRow } from '../server/usecases/seed';
+import { seedWorkspace, type CrmRow } from '../server/usecases/seed';
+import { readSeed } from '../server/wire/seed-file';
 import type { Actor, World } from '../server/usecases/world';
 import { Worker, WORKER_DEFAULTS } from '../server/worker';
 
@@ -197,6 +198,7 @@ export async function testWorld(): Promise<TestWorld> {
       ...openBox,
       run: (kind, input) => (kind === 'document' ? plainDocument(input as never) : openBox.run(kind, input)),
     },
+    dictionary: { glosses: () => ({}) },
     papers: { dossier: async (dossier) => Buffer.from(dossier.title) },
     passwords: { hash: async (password) => `hash of ${password}`, verify: async (hash, password) => hash === `hash of ${password}` },
     log: { info: () => undefined, warn: () => undefined, error: () => undefined },
@@ -232,7 +234,7 @@ export async function demoWorkspace(
   world: World,
   options: { readonly crm: boolean; readonly flow?: string } = { crm: false },
 ): Promise<{ readonly token: string; readonly ines: Actor }> {
-  const seed = workspaceSeedSchema.parse(JSON.parse(fs.readFileSync('demo/workspace.json', 'utf8')));
+  const seed = readSeed('demo/workspace.json');
   const rows = (file: string): CrmRow[] => parse<CrmRow>(fs.readFileSync(file), { columns: true });
   const crm =
     options.crm && seed.crm

@@ -1,7 +1,9 @@
 import type { ReactNode } from 'react';
 import { readClock } from '../../server/usecases/clock';
+import { loadCatalogue } from '../../server/usecases/fields';
 import { railCounts } from '../../server/usecases/overview';
 import { troubles } from '../../server/usecases/troubles';
+import { FieldsProvider } from '../../ui/client/fields';
 import { Shell } from '../../ui/shell/view/Shell';
 import { signed } from '../session';
 
@@ -9,10 +11,11 @@ export const dynamic = 'force-dynamic';
 
 export default async function InLayout({ children }: { readonly children: ReactNode }) {
   const { world, user, may } = await signed();
-  const [counts, clock, away] = await Promise.all([
+  const [counts, clock, away, fields] = await Promise.all([
     railCounts(world, { userId: user.id, name: user.name }),
     readClock(world),
     troubles(world),
+    loadCatalogue(world.db),
   ]);
   return (
     <Shell
@@ -25,7 +28,7 @@ export default async function InLayout({ children }: { readonly children: ReactN
         userTitle: user.title,
       }}
     >
-      {children}
+      <FieldsProvider own={fields.own}>{children}</FieldsProvider>
     </Shell>
   );
 }

@@ -11,6 +11,7 @@ export type { Duration, DurationUnit, Instant } from './time';
 export { DURATION_UNITS, durationMs, isWorkingUnit, printDuration } from './time';
 export type { Json, JsonObject } from './json';
 export { textIn } from './json';
+export { decoderOf } from './decoder';
 export { near } from './near';
 export { chance, type Chance } from './random';
 export { cleanJson, cleanText, cutText, DEEPEST_VALUE, isClean, TooDeep } from './clean';

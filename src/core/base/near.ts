@@ -1,7 +1,16 @@
 /** ": did you mean …?" with the closest of the choices, when one is close. */
 export function near(word: string, choices: readonly string[]): string {
-  const scored = choices.map((choice) => ({ choice, d: distance(word.toLowerCase(), choice.toLowerCase()) })).sort((a, b) => a.d - b.d)[0];
-  return scored && scored.d <= Math.max(2, word.length / 3) ? `: did you mean “${scored.choice}”?` : '';
+  const most = Math.max(2, word.length / 3);
+  const wanted = word.toLowerCase();
+  let closest: string | undefined;
+  let least = Number.POSITIVE_INFINITY;
+  for (const choice of choices) {
+    // A name that is longer or shorter by more than that cannot be close: most are passed over unread.
+    if (Math.abs(choice.length - word.length) > most) continue;
+    const d = distance(wanted, choice.toLowerCase());
+    if (d < least && d <= most) [closest, least] = [choice, d];
+  }
+  return closest === undefined ? '' : `: did you mean “${closest}”?`;
 }
 
 function distance(a: string, b: string): number {

@@ -1,4 +1,5 @@
-import { chooseCurrent, competing, printValue, SOURCE_LABELS, type Fact, type Field } from '../facts';
+import { chooseCurrent, competing, SOURCE_LABELS, type Fact } from '../facts';
+import { printValue, type Field } from '../fields';
 import { ofFact, line } from './lines';
 import type { DossierLine, DossierSection } from './dossier';
 
@@ -9,7 +10,8 @@ export interface Candidate {
   readonly applies: readonly { readonly opening: string; readonly stage: string; readonly criteria: readonly string[] }[];
 }
 
-const SHORT = ['job_title', 'years', 'service_years', 'languages', 'driving'];
+/** Beside what a field of the workspace's own counts out of papers. */
+const SHORT = ['job_title', 'years', 'languages', 'driving'];
 /** Said of every candidate, or asked of them in the talk. */
 const ASK: Readonly<Record<string, string>> = {
   education: 'What did they learn?',
@@ -37,7 +39,11 @@ export function candidateSections(candidate: Candidate): {
     return best ? [ofFact(best.fact, best.field.label, printValue(best.fact.value, best.field.unit), [], best.field.unit)] : [];
   };
   return {
-    short: SHORT.flatMap(said),
+    short: [
+      ...SHORT.slice(0, 2),
+      ...candidate.papers.filter(({ field }) => field.yearsIn).map(({ field }) => field.key),
+      ...SHORT.slice(2),
+    ].flatMap(said),
     watch: watchOf(candidate),
     unknown: Object.entries(ASK).flatMap(([key, question]) => (bestOf(candidate, key) ? [] : [line({ text: question })])),
     more: [

@@ -1,4 +1,5 @@
-import { fieldsOf, type Fact, type FactDraft } from '../facts';
+import type { Fact, FactDraft } from '../facts';
+import { DEMO_FIELDS } from '../../testing/fields';
 import { textBlocks } from '../formats';
 import { dossierMarkdown, dossierSchema, makeDossier, type DossierDocument, type DossierInput } from './index';
 
@@ -30,11 +31,12 @@ function dossier(facts: readonly Fact[], more: Partial<DossierInput> = {}) {
     person: null,
     place: 'Hessle, GB',
     status: 'prospect',
-    fields: fieldsOf('company').map((field) => ({ field, facts: facts.filter((entry) => entry.field === field.key) })),
+    fields: DEMO_FIELDS.all('company').map((field) => ({ field, facts: facts.filter((entry) => entry.field === field.key) })),
     asked: [
       { id: 'heated_area', wording: 'How large?', unit: 'ha' },
       { id: 'energy', wording: 'What do they heat with?', unit: null },
     ],
+    about: [],
     documents: [],
     candidate: null,
     doNotContact: false,
@@ -69,10 +71,11 @@ test('to talk about: only what a fact or a document says', () => {
     ],
   });
   expect(lines(made, 'talk').map((line) => line.text)).toEqual([
-    'They have announced that they grow.',
     'Tessel 4: 13 years old.',
+    'They have announced that they grow.',
     'They heat with biomass.',
     'Climate technician',
+    'Cook',
     'Oakmere breaks ground',
   ]);
   for (const line of lines(made, 'talk')) expect(line.source).not.toBeNull();
@@ -86,8 +89,8 @@ test('to watch: a contract, new controls, bad news, a register that says otherwi
   });
   expect(lines(made, 'watch').map((line) => line.text)).toEqual([
     'They have asked not to be written to.',
-    'They are under a service contract already.',
     'Their controls are of 2024: new.',
+    'They are under a service contract already.',
     'Not sure: roses.',
     'Fire at Oakmere',
     'Status: in liquidation',

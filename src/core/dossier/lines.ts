@@ -1,4 +1,5 @@
-import { printValue, SOURCE_LABELS, type Fact } from '../facts';
+import { SOURCE_LABELS, type Fact } from '../facts';
+import { printValue } from '../fields';
 import type { DossierLine } from './dossier';
 
 export const line = (more: Partial<DossierLine> & { readonly text: string }): DossierLine => ({

@@ -1,10 +1,13 @@
-import { clip, plural, type Instant } from '../base';
-import { chooseCurrent, competing, printValue, type Fact, type Field, type SourceKind } from '../facts';
+import { clip, type Instant } from '../base';
+import { chooseCurrent, competing, type Fact, type SourceKind } from '../facts';
+import type { FeelScope } from '../feel';
+import { printValue, type FactValue, type Field, type Point } from '../fields';
 import type { Block } from '../formats';
-import { whatTheyDo, type Passage } from '../reader';
+import { whatTheyDo, type Asked, type Passage } from '../reader';
 import { candidateSections, type Candidate } from './candidate';
 import type { Dossier, DossierLine, DossierSection } from './dossier';
 import { line, ofFact } from './lines';
+import { filled, holds } from './says';
 
 /** A document as research found it: a page of the site, a piece of news, a profile, a job posted. */
 export interface DossierDocument {
@@ -26,6 +29,8 @@ export interface DossierInput {
   readonly fields: readonly { readonly field: Field; readonly facts: readonly Fact[] }[];
   /** questions that were asked, by the field they fill */
   readonly asked: readonly { readonly id: string; readonly wording: string; readonly unit: string | null }[];
+  /** what this business asks about: sentences that speak of it are told first */
+  readonly about: readonly Asked[];
   readonly documents: readonly DossierDocument[];
   /** set for somebody who applies, or whose papers were read */
   readonly candidate: Candidate | null;
@@ -36,15 +41,21 @@ export interface DossierInput {
 const DAY = 86_400_000;
 const RECENT_DAYS = 365;
 const NEWS_DAYS = 3 * 365;
-const OLD_CONTROLS_YEARS = 10;
-const NEW_CONTROLS_YEARS = 4;
+/** Jobs posted that are worth a word. */
+const JOBS = 3;
 const DOUBTFUL_BELOW = 0.6;
 const BAD_NEWS =
   /\bfire\b|\bsold\b|sells|closes|closed|insolv|bankrupt|lay off|redundan|gro(?:ß|ss)brand|feuer|verkauft|schliesst|schließt|faillissement|verkoopt|sluit|incendio|vende|cierra|incendie|vend\b|ferme/i;
-const TECHNICAL = /climate|technic|energy|control|klima|techni|energie|clima|técnic|mantenimiento|culture|teelt|project/i;
-
 class Known {
-  constructor(private readonly input: DossierInput) {}
+  readonly scope: FeelScope;
+
+  constructor(private readonly input: DossierInput) {
+    const values: readonly (readonly [string, FactValue])[] = input.fields.map(({ field, facts }) => [
+      field.key,
+      chooseCurrent(facts)?.value ?? null,
+    ]);
+    this.scope = { ...Object.fromEntries(values), year: new Date(input.now).getUTCFullYear() };
+  }
 
   fact(key: string): Fact | undefined {
     return chooseCurrent(this.all(key));
@@ -67,7 +78,7 @@ export function makeDossier(input: DossierInput): Dossier {
   const news = newsOf(input);
   const candidate = input.candidate && candidateSections(input.candidate);
   const sections: readonly DossierSection[] = [
-    { id: 'short', title: 'In short', lines: [...(candidate?.short ?? []), ...inShort(known)] },
+    { id: 'short', title: 'In short', lines: [...(candidate?.short ?? []), ...inShort(known, input)] },
     ...(candidate?.more ?? []),
     {
       id: 'talk',
@@ -96,19 +107,35 @@ export function makeDossier(input: DossierInput): Dossier {
   };
 }
 
-function inShort(known: Known): readonly DossierLine[] {
-  return ['heated_area', 'main_crop', 'controls', 'employees', 'founded'].flatMap((key) => {
-    const [fact, field] = [known.fact(key), known.field(key)];
-    if (!fact || !field) return [];
-    const since = key === 'controls' ? known.fact('controls_since')?.value : undefined;
-    const text = `${printValue(fact.value, field.unit)}${since == null ? '' : ` since ${printValue(since)}`}`;
-    return [ofFact(fact, field.label, text, known.others(key), field.unit)];
+const ALWAYS_SHORT: ReadonlySet<string> = new Set(['employees', 'founded']);
+
+/** What the workspace's own fields say at the head of a dossier, and what is worth knowing of any company. */
+function inShort(known: Known, input: DossierInput): readonly DossierLine[] {
+  const leading = input.fields.filter(({ field }) => field.dossier?.leads !== undefined);
+  const always = input.fields.filter(({ field }) => field.isStandard && ALWAYS_SHORT.has(field.key));
+  return [...leading, ...always].flatMap(({ field }) => {
+    const fact = known.fact(field.key);
+    if (!fact) return [];
+    const says = field.dossier?.leads;
+    const text = (says === undefined ? undefined : filled(says, known.scope)) ?? printValue(fact.value, field.unit);
+    return [ofFact(fact, field.label, text, known.others(field.key), field.unit)];
   });
+}
+
+/** What the fields have to say when their conditions hold, each resting on the field's own fact. */
+function points(known: Known, input: DossierInput, part: 'talk' | 'watch'): readonly DossierLine[] {
+  return input.fields.flatMap(({ field }) =>
+    (field.dossier?.[part] ?? []).flatMap((point: Point) => {
+      const fact = known.fact(field.key);
+      const text = fact && holds(point.when, known.scope) ? filled(point.says, known.scope) : undefined;
+      return fact && text !== undefined ? [ofFact(fact, point.label, text, known.others(field.key))] : [];
+    }),
+  );
 }
 
 function ownWords(input: DossierInput): readonly DossierLine[] {
   const site: readonly Passage[] = input.documents.filter((document) => document.source === 'site');
-  return whatTheyDo(site).map(({ text, url }) => line({ text, url, source: 'site' }));
+  return whatTheyDo(site, input.about).map(({ text, url }) => line({ text, url, source: 'site' }));
 }
 
 function answers(input: DossierInput, known: Known): readonly DossierLine[] {
@@ -153,24 +180,10 @@ function peopleOf(input: DossierInput): readonly DossierLine[] {
 
 /** What a conversation can begin with: each from one fact or document. */
 function talkAbout(known: Known, input: DossierInput): readonly DossierLine[] {
-  const out: DossierLine[] = [];
-  const year = new Date(input.now).getUTCFullYear();
-  const expansion = known.fact('expansion');
-  if (expansion?.value === true) out.push(ofFact(expansion, 'growing', 'They have announced that they grow.', []));
-  const [controls, since] = [known.fact('controls'), known.fact('controls_since')];
-  if (since && Number(since.value) <= year - OLD_CONTROLS_YEARS)
-    out.push(
-      ofFact(
-        since,
-        'controls',
-        `${controls ? printValue(controls.value) : 'Their controls'}: ${plural(year - Number(since.value), 'year')} old.`,
-        [],
-      ),
-    );
-  const energy = known.fact('energy');
-  if (energy) out.push(ofFact(energy, 'energy', `They heat with ${printValue(energy.value)}.`, known.others('energy')));
+  const out: DossierLine[] = [...points(known, input, 'talk')];
+  const posted = input.documents.filter((document) => document.source === 'jobs' && recent(document.published, input.now)).slice(0, JOBS);
   for (const document of input.documents) {
-    if (document.source === 'jobs' && TECHNICAL.test(document.title) && recent(document.published, input.now))
+    if (posted.includes(document))
       out.push(
         line({
           label: 'looking for',
@@ -191,15 +204,8 @@ function talkAbout(known: Known, input: DossierInput): readonly DossierLine[] {
 
 function toWatch(known: Known, input: DossierInput): readonly DossierLine[] {
   const out: DossierLine[] = [];
-  const year = new Date(input.now).getUTCFullYear();
   if (input.doNotContact) out.push(line({ label: 'do not contact', text: 'They have asked not to be written to.' }));
-  const contract = known.fact('service_contract');
-  if (contract?.value === true) out.push(ofFact(contract, 'service contract', 'They are under a service contract already.', []));
-  const since = known.fact('controls_since');
-  if (since && Number(since.value) > year - NEW_CONTROLS_YEARS)
-    out.push(ofFact(since, 'controls', `Their controls are of ${printValue(since.value)}: new.`, []));
-  const expansion = known.fact('expansion');
-  if (expansion?.value === false) out.push(ofFact(expansion, 'growing', 'They say that they do not grow.', []));
+  out.push(...points(known, input, 'watch'));
   for (const { field, facts } of input.fields) {
     const best = chooseCurrent(facts);
     const others = known.others(field.key);

@@ -1,5 +1,6 @@
 import { plural, stableId, textIn, type JsonObject } from '../base';
-import { fieldOf, printValue, SOURCE_LABELS } from '../facts';
+import { SOURCE_LABELS } from '../facts';
+import { printValue } from '../fields';
 import type { Instruction } from '../flow/plan';
 import type { StepOf } from '../flow/syntax';
 import { composeMessage, type Composed } from '../writer';
@@ -102,7 +103,9 @@ function wasRead(answer: AnswerOf<'read'>, step: StepOf<'read'>, line: Instructi
   const kind = step.target.text === 'person' ? 'person' : 'company';
   const record = kind === 'person' ? run.view.person : run.view.company;
   const site = run.view.company?.website;
-  const facts = record ? factsFound(answer.findings, { kind, id: record.id }, typeof site === 'string' ? site : null, run.now) : [];
+  const facts = record
+    ? factsFound(answer.findings, { kind, id: record.id }, typeof site === 'string' ? site : null, run.now, run.fields)
+    : [];
   if (facts.length > 0) {
     run.commands.push({ kind: 'record facts', facts });
     run.reload = true;
@@ -124,7 +127,7 @@ function wasRead(answer: AnswerOf<'read'>, step: StepOf<'read'>, line: Instructi
       findings: answer.findings.map((finding, i) => ({
         ...finding,
         others: finding.others.map((other) => ({ ...other })),
-        unit: unitOf(step.questions[i]?.type) ?? fieldOf(kind, finding.id)?.unit ?? null,
+        unit: unitOf(step.questions[i]?.type) ?? run.fields.of(kind, finding.id)?.unit ?? null,
       })),
       places: step.places.map((place) => place.text),
       pages: answer.pages,

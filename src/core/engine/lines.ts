@@ -1,5 +1,5 @@
 import { durationMs, stableId, textIn, type JsonObject } from '../base';
-import { printValue } from '../facts';
+import { printValue } from '../fields';
 import type { FeelValue } from '../feel';
 import { END, type Instruction } from '../flow/plan';
 import { ENTRY } from '../flow/check';

@@ -2,6 +2,7 @@ import { durationMs, type Instant, type JsonObject } from '../base';
 import type { WorkingTime } from '../calendar';
 import type { FactDraft, SourceKind } from '../facts';
 import type { FeelScope, FeelValue } from '../feel';
+import { catalogueOf, type Catalogue } from '../fields';
 import type { Instruction, Plan } from '../flow/plan';
 import type { Command, JournalEntry, RecordView, Request, Trip, TripState } from './types';
 
@@ -55,6 +56,11 @@ export class Run {
       Object.entries(vars).map(([name, held]) => [name, deal && held.id === deal.id ? { ...held, ...deal } : held]),
     );
     return this.plan.about === 'deal' ? { ...deal, person, company, deal, ...fresh } : { ...person, company, ...fresh };
+  }
+
+  /** The workspace's fields as they were when this version was released. */
+  get fields(): Catalogue {
+    return catalogueOf(this.plan.library.fields);
   }
 
   /** What the slots of a message see: always the person at the top. */

@@ -1,5 +1,6 @@
 import type { Instant } from '../base';
-import { fieldOf, type FactDraft } from '../facts';
+import type { FactDraft } from '../facts';
+import type { Catalogue } from '../fields';
 import type { AnswerType } from '../flow/syntax';
 import type { Finding, Stated } from './types';
 
@@ -18,6 +19,7 @@ export function factsFound(
   record: FactDraft['record'],
   site: string | null,
   now: Instant,
+  fields: Catalogue,
 ): readonly FactDraft[] {
   const draft = (field: string, stated: Stated): FactDraft => ({
     record,
@@ -32,6 +34,6 @@ export function factsFound(
     ...(stated.url === null ? {} : { url: stated.url }),
   });
   return findings
-    .filter((finding) => fieldOf(record.kind, finding.id) !== undefined)
+    .filter((finding) => fields.of(record.kind, finding.id) !== undefined)
     .flatMap((finding) => [finding, ...finding.others].map((stated) => draft(finding.id, stated)));
 }

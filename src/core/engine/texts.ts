@@ -41,7 +41,7 @@ export function pickOut(step: StepOf<'pick out'>, line: Instruction, run: Run): 
     unit: unitOf(asked[i]?.type),
   }));
   const parts = isDocumentKind(kind)
-    ? pickDocument(kind, text, run.now).map((part) => ({
+    ? pickDocument(kind, text, run.now, yearsIn(run)).map((part) => ({
         ...part,
         found: part.value !== null,
         says: part.value === null ? 'not said' : '',
@@ -63,6 +63,7 @@ export function pickOut(step: StepOf<'pick out'>, line: Instruction, run: Run): 
         { kind: kind === 'cv' ? 'person' : 'company', id: record.id },
         origin.name,
         run.now,
+        run.fields,
       )
     : [];
   if (facts.length > 0) {
@@ -75,6 +76,10 @@ export function pickOut(step: StepOf<'pick out'>, line: Instruction, run: Run): 
   run.log(line, 'passed', `${found} of ${plural(findings.length, 'answer')} in ${origin.name ?? 'the text'}${nothing}`, { findings });
   run.pass(line);
 }
+
+/** The workspace's fields that count years of some kind of work. */
+const yearsIn = (run: Run): readonly { readonly id: string; readonly words: readonly string[] }[] =>
+  run.fields.all('person').flatMap((field) => (field.yearsIn ? [{ id: field.key, words: field.yearsIn }] : []));
 
 /** The file a text came in as, when it came along with the record. */
 function originOf(step: StepOf<'pick out'>, run: Run): { readonly name: string | null; readonly url: string | null } {

@@ -1,5 +1,6 @@
 import type { Duration, Instant, Json, JsonObject, RecordRef } from '../base';
-import type { FactDraft, FactValue, SourceKind } from '../facts';
+import type { FactDraft, SourceKind } from '../facts';
+import type { FactValue } from '../fields';
 import type { FeelScope } from '../feel';
 import type { Question, Screen } from '../flow/syntax';
 import type { Asked, LookupChain } from '../lookup';

@@ -186,7 +186,7 @@ describe('texts at hand', () => {
   });
 
   test('pick out answers typed questions from the text', () => {
-    const view: RecordView = { ...VIEW, company: { ...VIEW.company, id: 'c1', controls: 'Tessel 4 climate computer, installed in 2013' } };
+    const view: RecordView = { ...VIEW, company: { ...VIEW.company, id: 'c1', controls: 'Tessel 4 controls, installed in 2013' } };
     const flow = plan(
       'pick out from company.controls as kit\n  controls_since: year "Since when do they have their controls?"\nnote string(kit.controls_since)\n',
     );

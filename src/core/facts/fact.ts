@@ -1,5 +1,5 @@
 import type { Instant, RecordRef } from '../base';
-import type { FactValue } from './catalogue';
+import type { FactValue } from '../fields';
 
 export const SOURCE_KINDS = [
   'hand',

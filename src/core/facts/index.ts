@@ -3,9 +3,6 @@
  * confidence, time. The current value of a field is chosen from its facts by one trust rule; the others stay.
  * Promises: choosing is a pure function of the facts, whatever their order. Refuses: a value without a source.
  */
-export type { Field, FieldType, FactValue } from './catalogue';
-export { FIELDS, fieldOf, fieldsOf, fieldUnits } from './catalogue';
 export type { Fact, FactDraft, SourceKind } from './fact';
 export { SOURCE_KINDS, SOURCE_LABELS } from './fact';
 export { byTrust, chooseCurrent, competing } from './trust';
-export { checkTyped, printValue, readTyped, type TypedReading } from './typed';

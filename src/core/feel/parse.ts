@@ -238,7 +238,7 @@ class Parser {
     return this.callOrPath(token);
   }
 
-  /** `upper case(x)`, `company.heated_area`: a function's name may have several words. */
+  /** `upper case(x)`, `company.founded`: a function's name may have several words. */
   private callOrPath(first: FeelToken): FeelExpr {
     const words = [first.text];
     while (this.token.kind === 'name' && BINDS[this.token.text] === undefined && !INSIDE.has(this.token.text)) {

@@ -11,8 +11,12 @@ export interface FeelToken {
 /** Longer operators first, so that `<=` is not read as `<` and `=`. */
 const TOKEN = /\s+|"(?:[^"\\\n]|\\.)*"|\d+(?:\.\d+)?|[\p{L}_][\p{L}\p{N}_]*|\*\*|\.\.|!=|<=|>=|[-+*/=<>()[\],.]|[\s\S]/uy;
 const OP = new Set(['**', '..', '!=', '<=', '>=', '-', '+', '*', '/', '=', '<', '>', '(', ')', '[', ']', ',', '.']);
-/** Units a number may carry. FEEL has none: they stand behind the number, apart by a space. */
-const UNIT = /\s+(ha|m²|m2|km|EUR|years?|months?|days?)(?![\p{L}\p{N}_])/uy;
+/**
+ * The unit a number carries: a sign, a currency, or what is counted. FEEL has none: here they stand behind the number, apart by a
+ * space, and are any word that FEEL itself does not put there. Which units fit which field is for the types to say.
+ */
+const UNIT =
+  /\s+(?!(?:and|or|then|else|in|between|instance|satisfies|return|of|if|null|true|false|not)(?![\p{L}\p{N}_]))([\p{L}°€$£%][\p{L}²³0-9/]{0,19})(?![\p{L}\p{N}_(.])/uy;
 const SPACE = /^\s/u;
 const NAME = /^[\p{L}_]/u;
 

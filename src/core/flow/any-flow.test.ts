@@ -226,7 +226,9 @@ describe('a word too few or too many in one line', () => {
     const word = words[n % words.length];
     if (!word) return undefined;
     const at = line.from + (word.index ?? 0);
-    return { text, mark, line, at, after: text.slice(0, at) + instead + text.slice(at + word[0].length) };
+    // A first word goes with the space behind it: a row that begins with one belongs to the line above.
+    const cut = instead === '' && word.index === 0 ? word[0].length + 1 : word[0].length;
+    return { text, mark, line, at, after: text.slice(0, at) + instead + text.slice(at + cut) };
   });
 
   test('is told inside that line, and the other lines are read as before', () => {

@@ -166,6 +166,7 @@ function walk(page: Reading, nodes: readonly Node[], out: Block[], where: Where)
       out.push({ kind: 'heading', text, under: '', date: at.date });
     } else if (name === 'table' && holdsData($, node)) rows($, node, out, at);
     else if (name === 'dl') terms($, node, out, at);
+    else if (card(page, node, out, at)) continue;
     else if (page.framing.has(node)) {
       const inner = ['article', 'section', 'li', 'tr'].includes(name) ? { ...at, date: dateOf(page, node) ?? at.date } : at;
       loose(page, node, out, inner);
@@ -175,6 +176,58 @@ function walk(page: Reading, nodes: readonly Node[], out: Block[], where: Where)
   }
   return at;
 }
+
+const CARD_LABEL = 90;
+/** A figure with at most a short unit: `12`, `38.5 t`, `€ 245`, `2016`. */
+const CARD_FIGURE = /^(?:[^\p{L}\d]{0,3}|[A-Z]{3} ?)\d[\d.,\s’']{0,12}(?:[^\s\d]{0,4})?$/u;
+
+/** Two or three elements side by side, of which one is a figure and another says of what: a row. Whether it was one. */
+function card({ $, framing: frames }: Reading, node: Node, out: Block[], at: Where): boolean {
+  const parts = $(node).children().toArray();
+  if (parts.length < 2 || parts.length > 3 || !/^(?:div|li|span|a|section|article|figure|p)$/.test((node as { name?: string }).name ?? ''))
+    return false;
+  if (
+    parts.some(
+      (part) =>
+        frames.has(part) ||
+        (isTag(part) && (HEADINGS.has(part.name) || /^(?:ul|ol|table|dl|img)$/.test(part.name) || $(part).children().length > 1)),
+    )
+  )
+    return false;
+  if (
+    clean(
+      $(node)
+        .contents()
+        .filter((_, child) => isText(child))
+        .text(),
+    ) !== ''
+  )
+    return false;
+  const texts = parts.map((part) => clean($(part).text())).filter((text) => text !== '');
+  const figures = texts.filter((text) => CARD_FIGURE.test(text));
+  const labels = texts.filter((text) => !CARD_FIGURE.test(text));
+  const [figure] = figures;
+  if (figure === undefined || figures.length !== 1 || labels.length === 0 || labels.join(' ').length > CARD_LABEL) return false;
+  // “of which 11 ponies” below a figure is read with it, not in its place.
+  push('row', `${labels.join(', ').replace(/:$/, '')}: ${figure}`, out, at);
+  return true;
+}
+
+/** The text of an element; elements side by side that nothing parts are words apart. */
+function textIn($: Page, node: Node): string {
+  return $(node)
+    .contents()
+    .toArray()
+    .map((child) => {
+      if (isText(child)) return $(child).text();
+      if (!isTag(child)) return '';
+      const text = textIn($, child);
+      return APART.has(child.name) ? ` ${text} ` : text;
+    })
+    .join('');
+}
+/** Inline elements that pages put side by side as parts of their own. */
+const APART = new Set(['span', 'label', 'button', 'a', 'time', 'td', 'th']);
 
 /** Text that stands beside blocks inside the same frame. */
 function loose({ $, framing: frames }: Reading, node: Node, out: Block[], at: Where): void {
@@ -191,7 +244,7 @@ function lines(page: Reading, node: Node, kind: 'text' | 'item', out: Block[], a
   const element = page.$(node);
   element.find('br').replaceWith('\n');
   const marked = { ...at, date: dateOf(page, node) ?? at.date };
-  for (const line of element.text().split('\n')) push(kind, line, out, marked);
+  for (const line of textIn(page.$, node).split('\n')) push(kind, line.replace(/ (?=[.,;:!?)])/g, ''), out, marked);
 }
 
 function push(kind: Block['kind'], text: string, out: Block[], at: Where): void {

@@ -9,8 +9,8 @@ export const directoryHitSchema = z.object({
   host: z.string(),
   place: z.string().nullable(),
   country: z.string().nullable().describe('ISO 3166-1 alpha-2'),
-  crop: z.string().nullable(),
-  area: z.number().nullable().describe('hectares under glass'),
+  /** values of the workspace's own fields of a company, by their keys */
+  values: z.record(z.string(), z.union([z.string(), z.number(), z.boolean()])).default({}),
   employees: z.number().nullable(),
   url: z.string().nullable(),
 });

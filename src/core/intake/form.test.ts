@@ -1,3 +1,4 @@
+import { DEMO_FIELDS } from '../../testing/fields';
 import fc from 'fast-check';
 import { zipSync, strToU8 } from 'fflate';
 import { askedOf, checkForm, entryRow, fileKind, formSchema, readAnswer, readEntry, readRow, type Form, type FormQuestion } from './index';
@@ -25,7 +26,7 @@ const enquiry = form(
 
 describe('a form as it is built', () => {
   test('a sound one has no problems', () => {
-    expect(checkForm(enquiry)).toEqual([]);
+    expect(checkForm(enquiry, DEMO_FIELDS)).toEqual([]);
   });
 
   test.each([
@@ -49,7 +50,7 @@ describe('a form as it is built', () => {
     ],
   ])('%s', (_name, made, says) => {
     expect(
-      checkForm(made)
+      checkForm(made, DEMO_FIELDS)
         .map((problem) => problem.says)
         .join('|'),
     ).toContain(says);
@@ -88,7 +89,7 @@ describe('answers', () => {
   test('an entry becomes a record by the rules that lists have', () => {
     const { answers } = readEntry(enquiry, { name: 'QUILL, Mara', email: 'M@O.example', area: '4,2', agreed: 'yes' });
     const { cells, columns } = entryRow(enquiry, answers);
-    expect(readRow(cells, columns, 'GB').record).toEqual({
+    expect(readRow(cells, columns, 'GB', DEMO_FIELDS).record).toEqual({
       person: { name: 'Mara Quill', first_name: 'Mara', last_name: 'Quill', email: 'm@o.example' },
       company: { heated_area: 4.2 },
       note: null,

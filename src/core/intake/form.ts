@@ -1,8 +1,7 @@
 import { z } from 'zod';
-import type { FactValue } from '../facts';
-import { readTyped, type FieldType } from '../facts';
+import { readTyped, type Catalogue, type FactValue, type FieldType } from '../fields';
 import { compileFeel, feelPaths, parseFeel } from '../feel';
-import { TARGETS, type Target } from './guess';
+import { targetField, targetSchema, type Target } from './guess';
 
 export const QUESTION_KINDS = ['text', 'long text', 'choice', 'number', 'date', 'e-mail', 'phone', 'file', 'consent'] as const;
 export type QuestionKind = (typeof QUESTION_KINDS)[number];
@@ -28,7 +27,7 @@ const questionSchema = z.object({
   /** FEEL over earlier answers; shown when it holds */
   when: z.string().max(300).default(''),
   /** the field its answer goes to; null: kept with the entry alone */
-  fills: z.enum(TARGETS).nullable().default(null),
+  fills: targetSchema.nullable().default(null),
 });
 export type FormQuestion = z.infer<typeof questionSchema>;
 
@@ -58,7 +57,7 @@ export interface FormProblem {
 export const questionsOf = (form: Form): readonly FormQuestion[] => form.pages.flatMap((page) => page.questions);
 
 /** What is wrong with a form as it is built: names used twice, conditions that cannot be read or look ahead, nobody to reach. */
-export function checkForm(form: Form): readonly FormProblem[] {
+export function checkForm(form: Form, fields: Catalogue): readonly FormProblem[] {
   const out: FormProblem[] = [];
   const above = new Set<string>();
   const filled = new Set<Target>();
@@ -67,6 +66,7 @@ export function checkForm(form: Form): readonly FormProblem[] {
     if (above.has(question.id)) say(`two questions are called “${question.id}”`);
     if (question.kind === 'choice' && (question.options ?? []).length < 2) say('a choice needs at least two options');
     if (question.fills !== null && question.fills !== 'note' && question.fills !== 'leave out') {
+      if (!targetField(question.fills, fields)) say(`there is no field ${question.fills}: make it under Settings, or let it fill another`);
       if (filled.has(question.fills)) say(`another question fills ${question.fills} already`);
       filled.add(question.fills);
     }

@@ -1,32 +1,31 @@
+import { z } from 'zod';
 import { fold } from '../base';
-import { fieldOf, readTyped } from '../facts';
+import { COUNTRY_CODES, readTyped, type Catalogue, type Field } from '../fields';
+import { unitOf, UNITS } from '../units';
 
-/** What a column can be taken as: a field of the person or the company, a note, or nothing. */
-export const TARGETS = [
-  'person.name',
-  'person.first_name',
-  'person.last_name',
-  'person.job_title',
-  'person.email',
-  'person.phone',
-  'person.language',
-  'person.met_at',
-  'company.name',
-  'company.website',
-  'company.phone',
-  'company.city',
-  'company.country',
-  'company.employees',
-  'company.heated_area',
-  'company.main_crop',
-  'company.controls',
-  'company.controls_since',
-  'company.energy',
-  'company.sites',
+/** What a column can be taken as: a field of the person or the company by its path, `note`, or `leave out`. */
+export const targetSchema = z
+  .string()
+  .regex(/^(?:note|leave out|(?:person|company)\.[a-z][a-z0-9_]{0,59})$/, 'a field, note, or leave out');
+export type Target = string;
+
+/** Everything a column can be taken as, in the order of the catalogue. */
+export const targetsOf = (fields: Catalogue): readonly Target[] => [
+  ...(['person', 'company'] as const).flatMap((record) =>
+    fields
+      .all(record)
+      .filter((field) => !field.isComputed)
+      .map((field) => `${record}.${field.key}`),
+  ),
   'note',
   'leave out',
-] as const;
-export type Target = (typeof TARGETS)[number];
+];
+
+/** The field that a target names; none for notes and what is left out. */
+export function targetField(target: Target, fields: Catalogue): Field | undefined {
+  const [record, key = ''] = target.split('.');
+  return record === 'person' || record === 'company' ? fields.of(record, key) : undefined;
+}
 
 export interface ColumnGuess {
   readonly heading: string;
@@ -37,16 +36,16 @@ export interface ColumnGuess {
   readonly samples: readonly string[];
 }
 
-export function targetLabel(target: Target): string {
+export function targetLabel(target: Target, fields: Catalogue): string {
   if (target === 'note') return 'note on the person';
   if (target === 'leave out') return 'leave out';
-  const [record = '', key = ''] = target.split('.');
   if (target === 'person.name') return 'person · full name';
-  const label = record === 'company' ? fieldOf('company', key)?.label : fieldOf('person', key)?.label;
-  return target === 'company.name' ? 'company · name' : `${record} · ${(label ?? key).replace(/^company /, '')}`;
+  if (target === 'company.name') return 'company · name';
+  const [record = '', key = ''] = target.split('.');
+  return `${record} · ${(targetField(target, fields)?.label ?? key).replace(/^company /, '')}`;
 }
 
-/** Folded headings in seven languages; the whole heading counts more than a part of it. */
+/** Folded headings of standard fields in seven languages; other fields are known by their label and their words. */
 const HEADINGS: Readonly<Partial<Record<Target, RegExp>>> = {
   'person.first_name': /^(?:first(?: ?name)?|given(?: ?name)?|forename|vorname|voornaam|nombre|prenom|imie|nome)$/,
   'person.last_name': /^(?:last(?: ?name)?|family(?: ?name)?|surname|nachname|achternaam|apellidos?|nom|nazwisko|cognome)$/,
@@ -57,15 +56,11 @@ const HEADINGS: Readonly<Partial<Record<Target, RegExp>>> = {
   'person.phone': /phone|tel|mobile?|mobiel|handy|fono|movil|nummer|call/,
   'person.language': /language|sprache|taal|idioma|jezyk/,
   'person.met_at': /stand|booth|hall|where met|halle|pabellon/,
-  'company.name':
-    /company|employer|works (?:at|for)|firm|firma|bedrijf|business|organi[sz]ation|empresa|unternehmen|account|nursery|grower|kwekerij|betrieb/,
+  'company.name': /company|employer|works (?:at|for)|firm|firma|bedrijf|business|organi[sz]ation|empresa|unternehmen|account|betrieb/,
   'company.website': /site|web|url|page|pagina|domain|www/,
   'company.city': /city|town|place|plaats|ort|ciudad|miasto|woonplaats|localidad/,
   'company.country': /country|land|pais|kraj|nation/,
   'company.employees': /employees|staff|people|mitarbeiter|medewerkers|empleados|headcount/,
-  'company.heated_area': /area|glas|hectare|\bha\b|flache|oppervlak|superficie|m2|size|powierzchni/,
-  'company.main_crop': /crop|gewas|kultur|cultivo|uprawa|teelt|produce/,
-  'company.controls': /control|computer|regel|steuer|sterow/,
   note: /note|remark|comment|opmerking|bemerkung|anmerkung|observaci|notas|uwagi|interest/,
 };
 
@@ -74,61 +69,13 @@ const CONTENT: Readonly<Partial<Record<Target, ContentTest>>> = {
   'person.email': (cell) => /@/.test(cell),
   'person.phone': (cell) => /^[+(]?[\d][\d ()/.+-]{6,}$/.test(cell) && cell.replace(/\D/g, '').length >= 8,
   'company.website': (cell) => readTyped({ type: 'site' }, cell).ok && !/@/.test(cell),
-  'company.heated_area': (cell) => /^\d[\d., ]{0,30}(?:ha|m2|m²|hectare\w{0,4})?$/i.test(cell) && cell.replace(/\D/g, '').length < 8,
   'company.name': (cell) =>
-    !/[@/]|\.[a-z]{2,}$/i.test(cell) &&
-    /\b(?:ltd|gmbh|b\.?v\.?|s\.?l\.?|n\.?v\.?|sp\. z|srl|aps|sons|nursery|nurseries|growers?|glass|kwekerij|gärtnerei|viveros?|kwiat|serres?|vivai)\b/i.test(
-      cell,
-    ),
+    !/[@/]|\.[a-z]{2,}$/i.test(cell) && /\b(?:ltd|gmbh|b\.?v\.?|s\.?l\.?|n\.?v\.?|sp\. z|srl|aps|inc|llc|ag|kg|sarl|sons)\b/i.test(cell),
   'person.name': (cell) =>
     /^(?:(?:dr|ir|ing|dhr|mw|mevr|herr|frau|mr|mrs|ms|sr|sra)\.?\s+)?\p{Lu}[\p{L}.'’-]*,?(?:\s+\p{L}[\p{L}.'’-]*){1,3}$/u.test(cell),
   'company.country': (cell) => COUNTRY_CODES[fold(cell)] !== undefined,
   'person.language': (cell) => /^(?:en|de|nl|es|pl|fr|it|da)$/i.test(cell),
   note: (cell) => cell.length > 35,
-};
-
-export const COUNTRY_CODES: Readonly<Record<string, string>> = {
-  gb: 'GB',
-  uk: 'GB',
-  'united kingdom': 'GB',
-  england: 'GB',
-  scotland: 'GB',
-  wales: 'GB',
-  nl: 'NL',
-  nederland: 'NL',
-  netherlands: 'NL',
-  'the netherlands': 'NL',
-  de: 'DE',
-  deutschland: 'DE',
-  germany: 'DE',
-  es: 'ES',
-  spain: 'ES',
-  espana: 'ES',
-  pl: 'PL',
-  poland: 'PL',
-  polska: 'PL',
-  fr: 'FR',
-  france: 'FR',
-  be: 'BE',
-  belgium: 'BE',
-  belgie: 'BE',
-  it: 'IT',
-  italy: 'IT',
-  italia: 'IT',
-  dk: 'DK',
-  denmark: 'DK',
-  danmark: 'DK',
-  ie: 'IE',
-  ireland: 'IE',
-  no: 'NO',
-  norway: 'NO',
-  norge: 'NO',
-  se: 'SE',
-  sweden: 'SE',
-  pt: 'PT',
-  portugal: 'PT',
-  at: 'AT',
-  austria: 'AT',
 };
 
 interface Scored {
@@ -139,20 +86,88 @@ interface Scored {
   readonly share: number;
 }
 
+/** How a field is known from a column: by its heading, and by what its cells hold. */
+interface Knowing {
+  readonly target: Target;
+  readonly heading: (folded: string) => boolean;
+  readonly cell: ContentTest | undefined;
+  /** what contents alone are worth, at most */
+  readonly weight: (share: number) => number;
+}
+
+/** Contents that are hardly ever anything else: even a list where every third one is broken shows what the column is. */
+const TELLING: ReadonlySet<Target> = new Set(['person.email', 'person.phone', 'company.website', 'company.name']);
+
+/** Figures with a unit that measures the same as the field's. */
+function measures(field: Field): ContentTest | undefined {
+  const kind = unitOf(field.unit ?? '')?.kind;
+  if (kind === undefined) return undefined;
+  const signs = new Set(UNITS.filter((unit) => unit.kind === kind).flatMap((unit) => [unit.sign, unit.ucum]));
+  return (cell) => {
+    const word = /^\d[\d., ]{0,30}\s{0,4}([^\d\s.,][^\d]{0,20})$/.exec(cell)?.[1];
+    const unit = word === undefined ? undefined : unitOf(word);
+    return unit !== undefined && signs.has(unit.sign);
+  };
+}
+
+/** Whether a cell could be a value of the field; undefined where any text could. */
+function holds(field: Field): ContentTest | undefined {
+  if (field.type === 'text' || field.type === 'long text' || field.type === 'list' || (field.type === 'choice' && !field.options))
+    return undefined;
+  // A telephone number is no amount, and eight digits are none of these.
+  if (field.type === 'number') return (cell) => cell.replace(/\D/g, '').length < 8 && readTyped(field, cell).ok;
+  return (cell) => readTyped(field, cell).ok;
+}
+
+const said = (text: string): string =>
+  fold(text)
+    .replace(/[_.:*#]+/g, ' ')
+    .trim();
+
+/** A heading that has one of the field's words in it: short ones as whole words, longer ones also as part of a compound. */
+function named(field: Field): (folded: string) => boolean {
+  const calls = [field.label, field.key.replace(/_/g, ' '), ...field.words].map(said).filter((word) => word !== '');
+  return (folded) =>
+    calls.some((word) => folded === word || (word.length > 3 ? folded.includes(word) : folded.split(/[^\p{L}\p{N}²³]+/u).includes(word)));
+}
+
+function knowing(target: Target, fields: Catalogue): Knowing {
+  const field = targetField(target, fields);
+  const own = CONTENT[target];
+  const pattern = HEADINGS[target];
+  const calls = field && !(field.isStandard && pattern) ? named(field) : undefined;
+  const words = (field?.ownWords ?? []).map(said);
+  const measured = field && !own ? measures(field) : undefined;
+  return {
+    target,
+    heading: (folded) => (pattern?.test(folded) ?? false) || (calls?.(folded) ?? false) || words.some((word) => folded.includes(word)),
+    cell: own ?? measured ?? (field?.isStandard ? undefined : field && holds(field)),
+    weight: (share) =>
+      target === 'person.name' || measured
+        ? share * 1.6
+        : TELLING.has(target) && share >= 0.3
+          ? 1.2 + share * 1.3
+          : own || field?.type === 'choice'
+            ? share * 2.5
+            : 0,
+  };
+}
+
 /** Guesses what each column is from its heading and its contents; each target but `note` is given to one column only. */
-export function guessColumns(headings: readonly string[], rows: readonly (readonly string[])[]): readonly ColumnGuess[] {
+export function guessColumns(headings: readonly string[], rows: readonly (readonly string[])[], fields: Catalogue): readonly ColumnGuess[] {
   const sample = rows.slice(0, 400);
   const columns = headings.map((heading, i) => ({
     heading,
     cells: sample.map((row) => row[i]?.trim() ?? '').filter((cell) => cell !== ''),
   }));
-  const scored = columns.flatMap(({ heading, cells }, column) =>
-    TARGETS.filter((target) => target !== 'leave out').map((target) => score(column, heading, cells, target)),
-  );
+  const known = targetsOf(fields)
+    .filter((target) => target !== 'leave out')
+    .map((target) => knowing(target, fields));
+  const scored = columns.flatMap(({ heading, cells }, column) => known.map((entry) => score(column, said(heading), cells, entry)));
   const given = new Map<number, Scored>();
   const taken = new Set<Target>();
   for (const entry of scored.filter(({ score: points }) => points >= 1.5).sort((a, b) => b.score - a.score)) {
-    if (given.has(entry.column) || taken.has(entry.target)) continue;
+    if (given.has(entry.column) || taken.has(entry.target) || isSaidInParts(entry.target, taken)) continue;
     given.set(entry.column, entry);
     if (entry.target !== 'note') taken.add(entry.target);
   }
@@ -167,37 +182,29 @@ export function guessColumns(headings: readonly string[], rows: readonly (readon
         sure: cells.length === 0,
         samples,
       };
-    return { heading, target: best.target, why: why(best, cells, rows.length), sure: best.heading && best.share > 0.6, samples };
+    const field = targetField(best.target, fields);
+    return { heading, target: best.target, why: why(best, cells, rows.length, field), sure: best.heading && best.share > 0.6, samples };
   });
 }
 
-function score(column: number, heading: string, cells: readonly string[], target: Target): Scored {
-  const folded = fold(heading)
-    .replace(/[_.:*#]+/g, ' ')
-    .trim();
-  const pattern = HEADINGS[target];
-  const test = CONTENT[target];
-  const headingFits = pattern?.test(folded) ?? false;
-  const share = test && cells.length > 0 ? cells.filter(test).length / cells.length : 0;
-  const contradicts = test !== undefined && target !== 'company.name' && target !== 'note' && cells.length > 2 && share < 0.1;
+/** A name in two columns is in no third one: what looks like one there is something else. */
+const isSaidInParts = (target: Target, taken: ReadonlySet<Target>): boolean =>
+  target === 'person.name' && taken.has('person.first_name') && taken.has('person.last_name');
+
+function score(column: number, heading: string, cells: readonly string[], { target, heading: calls, cell, weight }: Knowing): Scored {
+  const headingFits = calls(heading);
+  const share = cell && cells.length > 0 ? cells.filter(cell).length / cells.length : 0;
+  const contradicts = cell !== undefined && target !== 'company.name' && target !== 'note' && cells.length > 2 && share < 0.1;
   return {
     column,
     target,
     heading: headingFits,
-    share: test ? share : headingFits ? 1 : 0,
-    score: (headingFits ? 3 : 0) + contentScore(target, share) - (contradicts ? 2.5 : 0),
+    share: cell ? share : headingFits ? 1 : 0,
+    score: (headingFits ? 3 : 0) + weight(share) - (contradicts ? 2.5 : 0),
   };
 }
 
-/** Contents that are hardly ever anything else: even a list where every third one is broken shows what the column is. */
-const TELLING: ReadonlySet<Target> = new Set(['person.email', 'person.phone', 'company.website', 'company.name']);
-
-function contentScore(target: Target, share: number): number {
-  if (target === 'person.name' || target === 'company.heated_area') return share * 1.6;
-  return TELLING.has(target) && share >= 0.3 ? 1.2 + share * 1.3 : share * 2.5;
-}
-
-function why(best: Scored, cells: readonly string[], rowCount: number): string {
+function why(best: Scored, cells: readonly string[], rowCount: number, field: Field | undefined): string {
   const empty = rowCount <= 400 ? rowCount - cells.length : 0;
   const parts: string[] = [];
   if (best.target === 'person.email') {
@@ -207,13 +214,11 @@ function why(best: Scored, cells: readonly string[], rowCount: number): string {
   } else if (best.target === 'person.name' && cells.filter((cell) => cell.includes(',')).length > 0)
     parts.push(`family name first in ${cells.filter((cell) => cell.includes(',')).length}`);
   else if (best.target === 'company.website') parts.push(`https added to ${cells.filter((cell) => !/^https?:/i.test(cell)).length}`);
-  else if (best.target === 'company.heated_area')
-    parts.push(
-      cells.some((cell) => Number(cell.replace(/[^\d]/g, '')) > 100 && !/ha/i.test(cell))
-        ? 'mixed units: over 100 is read as m²'
-        : 'hectares',
-    );
-  else if (best.target === 'person.phone') {
+  else if (field?.bare && field.unit !== undefined) {
+    const { above, unit } = field.bare;
+    const bare = cells.some((cell) => Number(cell.replace(/[^\d]/g, '')) > above && !/\p{L}/u.test(cell));
+    parts.push(bare ? `mixed units: over ${above} is read as ${unit}` : `in ${field.unit}`);
+  } else if (best.target === 'person.phone') {
     const national = cells.filter((cell) => !/^(\+|00)/.test(cell)).length;
     parts.push(national > 0 ? `national form in ${national}` : 'with country prefix');
   } else parts.push(best.heading ? 'by its heading' : 'by its contents');

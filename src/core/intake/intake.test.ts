@@ -1,7 +1,8 @@
+import { DEMO_FIELDS } from '../../testing/fields';
 import fs from 'node:fs';
 import fc from 'fast-check';
 import type { MatchPerson } from '../match';
-import { guessColumns, planRows, readRow, readTable, splitName, TARGETS, targetLabel, type Target } from './index';
+import { guessColumns, planRows, readRow, readTable, splitName, targetLabel, targetsOf, type Target } from './index';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 const table = (text: string) => readTable(bytes(text)).table!;
@@ -72,7 +73,7 @@ describe('bytes to rows', () => {
 
 describe('columns to fields', () => {
   test('the shipped list: every column is found, by heading and by content', () => {
-    const guesses = guessColumns(demo.headings, demo.rows);
+    const guesses = guessColumns(demo.headings, demo.rows, DEMO_FIELDS);
     expect(Object.fromEntries(guesses.map((guess) => [guess.heading, guess.target]))).toEqual({
       Bezoeker: 'person.name',
       Bedrijf: 'company.name',
@@ -93,7 +94,7 @@ describe('columns to fields', () => {
     ['Piet Aalders', 'Hoogland Paprika B.V.', 'piet@hoogland-paprika.example', '020 5550 123', 'hoogland-paprika.example', '7 ha', 'NL'],
   ];
   test('headings nobody has seen: the contents decide', () => {
-    const guesses = guessColumns(['A', 'B', 'C', 'D', 'E', 'F', 'G'], rows);
+    const guesses = guessColumns(['A', 'B', 'C', 'D', 'E', 'F', 'G'], rows, DEMO_FIELDS);
     expect(guesses.map((guess) => guess.target)).toEqual([
       'person.name',
       'company.name',
@@ -124,7 +125,7 @@ describe('columns to fields', () => {
       ['person.first_name', 'person.last_name', 'person.email', 'company.name', 'company.city'],
     ],
   ])('headings %j', (headings, targets) => {
-    expect(guessColumns(headings, []).map((guess) => guess.target)).toEqual(targets);
+    expect(guessColumns(headings, [], DEMO_FIELDS).map((guess) => guess.target)).toEqual(targets);
   });
 
   test('a heading that its contents contradict is not believed', () => {
@@ -135,6 +136,7 @@ describe('columns to fields', () => {
         ['Tom', 't@x.example'],
         ['Ewa', 'e@x.example'],
       ],
+      DEMO_FIELDS,
     );
     expect(guesses[1]?.target).toBe('person.email');
   });
@@ -156,14 +158,14 @@ describe('columns to fields', () => {
         fc.array(fc.array(cell, { minLength: 5, maxLength: 5 }), { maxLength: 8 }),
         fc.array(fc.constantFrom('name', 'mail', 'Firma', 'x', 'tel', 'site', 'note'), { minLength: 5, maxLength: 5 }),
         (body, headings) => {
-          const targets = guessColumns(headings, body)
+          const targets = guessColumns(headings, body, DEMO_FIELDS)
             .map((guess) => guess.target)
             .filter((target) => target !== 'note' && target !== 'leave out');
           expect(new Set(targets).size).toBe(targets.length);
         },
       ),
     );
-    for (const target of TARGETS) expect(targetLabel(target)).not.toBe('');
+    for (const target of targetsOf(DEMO_FIELDS)) expect(targetLabel(target, DEMO_FIELDS)).not.toBe('');
   });
 });
 
@@ -191,8 +193,8 @@ describe('one row', () => {
     'company.heated_area',
     'company.country',
     'note',
-  ].map((target) => ({ target: target as Target }));
-  const read = (...cells: string[]) => readRow(cells, columns, 'GB');
+  ].map((target) => ({ target: target }));
+  const read = (...cells: string[]) => readRow(cells, columns, 'GB', DEMO_FIELDS);
 
   test('is typed and tidied, and says what it changed', () => {
     const row = read(
@@ -224,7 +226,7 @@ describe('one row', () => {
     expect(row.record.person.email).toBeUndefined();
     expect(row.remarks.map((remark) => remark.says)).toEqual([
       '“mara at x” is not an e-mail address: left out',
-      '“lots” is not an area: left out',
+      '“lots” is not an amount in ha: left out',
     ]);
   });
 
@@ -232,7 +234,7 @@ describe('one row', () => {
     [['', '', '01632 960417', 'X', '', '', '', ''], 'neither name nor e-mail'],
     [['Mara Quill', '', '', 'X', '', '', '', ''], 'no e-mail, phone or site: nobody could be reached'],
     [['test test', 't@x.example', '', '', '', '', '', ''], 'test entry'],
-    [['Mara Quill', 'm@x.example', '', 'X', '', '99999 ha', '', ''], '99,999 ha under glass cannot be'],
+    [['Mara Quill', 'm@x.example', '', 'X', '', '99999 ha', '', ''], '99,999 ha cannot be: not above 500 ha'],
   ])('%j is refused', (cells, why) => {
     expect(read(...cells).refused).toBe(why);
   });
@@ -248,10 +250,10 @@ describe('what becomes of each row', () => {
     companyName: 'Oakmere Glass',
   };
   const oak = { id: 'oak', name: 'Oakmere Glass', website: 'oakmere-glass.example', phone: null, city: null, country: null };
-  const columns: { target: Target }[] = ['person.name', 'person.email', 'company.name'].map((target) => ({ target: target as Target }));
+  const columns: { target: Target }[] = ['person.name', 'person.email', 'company.name'].map((target) => ({ target: target }));
   const plan = (rows: string[][]) =>
     planRows(
-      rows.map((cells, i) => ({ row: i + 1, reading: readRow(cells, columns, 'GB') })),
+      rows.map((cells, i) => ({ row: i + 1, reading: readRow(cells, columns, 'GB', DEMO_FIELDS) })),
       { people: [known], companies: [oak] },
       { importId: 'i', askAbove: 0.6, sameAbove: 0.95 },
     );
@@ -281,8 +283,8 @@ describe('what becomes of each row', () => {
   });
 
   test('every row of the shipped list ends in one of four ways, and new people never share an e-mail', () => {
-    const guesses = guessColumns(demo.headings, demo.rows);
-    const readings = demo.rows.map((cells, i) => ({ row: i + 1, reading: readRow(cells, guesses, 'GB') }));
+    const guesses = guessColumns(demo.headings, demo.rows, DEMO_FIELDS);
+    const readings = demo.rows.map((cells, i) => ({ row: i + 1, reading: readRow(cells, guesses, 'GB', DEMO_FIELDS) }));
     const plans = planRows(readings, { people: [], companies: [] }, { importId: 'demo', askAbove: 0.6, sameAbove: 0.95 });
     expect(plans).toHaveLength(240);
     expect(plans.filter((entry) => entry.kind === 'refused')).toHaveLength(5);
@@ -324,7 +326,7 @@ describe('vCards', () => {
     expect(read?.rows[1]?.slice(0, 2)).toEqual(['Ruben Dijkgraaf', 'ruben@polder-orchids.example']);
     expect(read?.rowNumbers).toEqual([1, 11]);
     expect(
-      guessColumns(read?.headings ?? [], read?.rows ?? [])
+      guessColumns(read?.headings ?? [], read?.rows ?? [], DEMO_FIELDS)
         .slice(0, 4)
         .map((guess) => guess.target),
     ).toEqual(['person.name', 'person.email', 'person.phone', 'company.name']);

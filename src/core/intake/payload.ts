@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Json } from '../base';
-import { guessColumns, TARGETS, type Target } from './guess';
+import type { Catalogue } from '../fields';
+import { guessColumns, targetSchema, type Target } from './guess';
 
 const MAX_VALUES = 200;
 const MAX_DEPTH = 8;
@@ -24,11 +25,11 @@ export function flatten(value: Json): Readonly<Record<string, string>> {
 }
 
 /** What is taken from where in a payload. */
-export const payloadMatchingSchema = z.array(z.object({ path: z.string().min(1).max(300), target: z.enum(TARGETS) })).max(MAX_VALUES);
+export const payloadMatchingSchema = z.array(z.object({ path: z.string().min(1).max(300), target: targetSchema })).max(MAX_VALUES);
 export type PayloadMatching = z.infer<typeof payloadMatchingSchema>;
 
 /** A matching from one example, by the last words of each path and by what stands there. */
-export function guessPayload(values: Readonly<Record<string, string>>): PayloadMatching {
+export function guessPayload(values: Readonly<Record<string, string>>, fields: Catalogue): PayloadMatching {
   const paths = Object.keys(values);
   const headings = paths.map((path) =>
     path
@@ -38,7 +39,7 @@ export function guessPayload(values: Readonly<Record<string, string>>): PayloadM
       .join(' ')
       .replace(/([a-z])([A-Z])/g, '$1 $2'),
   );
-  const guesses = guessColumns(headings, [Object.values(values)]);
+  const guesses = guessColumns(headings, [Object.values(values)], fields);
   return guesses.map((guess, i) => ({ path: paths[i] ?? '', target: guess.target }));
 }
 

@@ -1,7 +1,6 @@
-import { fold } from '../base';
-import { fieldOf, readTyped, type FactValue } from '../facts';
+import { beyond, readTyped, type Catalogue, type FactValue } from '../fields';
 import { normalisePhone, personName } from '../match';
-import { COUNTRY_CODES, type Target } from './guess';
+import { targetField, type Target } from './guess';
 
 /** The values one row gives, typed and tidied. */
 export interface RowRecord {
@@ -45,11 +44,17 @@ function calm(word: string): string {
 }
 
 /** Reads one row by the column matching. `defaultCountry` (ISO 3166) is used for national phone numbers. */
-export function readRow(cells: readonly string[], columns: readonly { readonly target: Target }[], defaultCountry: string): RowReading {
+export function readRow(
+  cells: readonly string[],
+  columns: readonly { readonly target: Target }[],
+  defaultCountry: string,
+  fields: Catalogue,
+): RowReading {
   const remarks: RowReading['remarks'][number][] = [];
   const person: { [field: string]: FactValue } = {};
   const company: { [field: string]: FactValue } = {};
   const notes: string[] = [];
+  let impossible: string | undefined;
   columns.forEach(({ target }, i) => {
     const raw = cells[i]?.trim() ?? '';
     if (raw === '' || target === 'leave out') return;
@@ -57,16 +62,16 @@ export function readRow(cells: readonly string[], columns: readonly { readonly t
       notes.push(raw.replace(/\s+/g, ' '));
       return;
     }
-    const [record = '', key = ''] = target.split('.');
-    const field = record === 'company' ? fieldOf('company', key) : fieldOf('person', key);
+    const field = targetField(target, fields);
     if (!field) return;
-    const reading = target === 'company.country' ? { ok: true as const, value: COUNTRY_CODES[fold(raw)] ?? raw } : readTyped(field, raw);
+    const reading = readTyped(field, raw);
     if (!reading.ok) {
       remarks.push({ target, raw, says: `${reading.why}: left out` });
       return;
     }
-    if ('note' in reading && reading.note) remarks.push({ target, raw, says: reading.note });
-    if (reading.value !== null) (record === 'company' ? company : person)[key] = reading.value;
+    impossible ??= beyond(field, reading.value);
+    if (reading.note) remarks.push({ target, raw, says: reading.note });
+    if (reading.value !== null) (field.record === 'company' ? company : person)[field.key] = reading.value;
   });
   tidyNames(person);
   const country = typeof company.country === 'string' ? company.country : defaultCountry;
@@ -78,7 +83,7 @@ export function readRow(cells: readonly string[], columns: readonly { readonly t
       delete owner.phone;
     } else owner.phone = number;
   }
-  return { record: { person, company, note: notes.join(' · ') || null }, remarks, refused: refusal(person, company) };
+  return { record: { person, company, note: notes.join(' · ') || null }, remarks, refused: refusal(person, company) ?? impossible ?? null };
 }
 
 function tidyNames(person: { [field: string]: FactValue }): void {
@@ -99,7 +104,5 @@ function refusal(person: RowRecord['person'], company: RowRecord['company']): st
   if (name === '' && person.email === undefined) return 'neither name nor e-mail';
   if (person.email === undefined && person.phone === undefined && company.website === undefined)
     return 'no e-mail, phone or site: nobody could be reached';
-  if (typeof company.heated_area === 'number' && company.heated_area > 500)
-    return `${company.heated_area.toLocaleString('en-GB')} ha under glass cannot be`;
   return null;
 }

@@ -1,5 +1,5 @@
 import { parse } from 'csv-parse/sync';
-import { cleanText } from '../base';
+import { cleanText, decoderOf } from '../base';
 import { CARD_HEADINGS, isVCard, readCards } from './vcard';
 
 export interface Table {
@@ -21,8 +21,8 @@ export const TABLE_LIMITS = { bytes: 100 * 1024 * 1024, columns: 200, rows: 500_
 const DELIMITERS = [',', ';', '\t', '|'] as const;
 
 /** A decoder for the whole of a file. */
-export const decodeTable = (encoding: Table['encoding'], bigEndian = false): TextDecoder =>
-  new TextDecoder(encoding === 'UTF-16' ? (bigEndian ? 'utf-16be' : 'utf-16le') : encoding === 'UTF-8' ? 'utf-8' : 'windows-1252');
+export const decodeTable = (encoding: Table['encoding'], bigEndian = false): Pick<TextDecoder, 'decode'> =>
+  decoderOf(encoding === 'UTF-16' ? (bigEndian ? 'utf-16be' : 'utf-16le') : encoding === 'UTF-8' ? 'utf-8' : 'windows-1252');
 
 function encodingOf(bytes: Uint8Array, cut: boolean): { readonly encoding: Table['encoding']; readonly bigEndian: boolean } {
   if ((bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff))

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fold } from '../base';
-import { readTyped } from '../facts';
+import { readTyped } from '../fields';
 
 export const chainSchema = z.object({
   name: z.string().min(1),

@@ -2,12 +2,14 @@
  * Offline text skills: rules and word lists, no network, no model. Promises: every answer carries the words it rests on,
  * as they stand in the source; "not found" is an answer; text is data and never an instruction. Refuses: guessing.
  */
-export { answerAll, answerQuestion, type Asked, type OtherAnswer, type ReaderAnswer } from './answer';
+export { answerAll, answerQuestion, type OtherAnswer, type ReaderAnswer } from './answer';
+export type { Asked, Learnt } from './asked';
+export { isSmall, languageOf } from './language';
 export { passageOf, type Passage } from './said';
 export { whatTheyDo, type Sentence } from './summary';
 export { speaksToMachines } from './skills/standing';
 export { classify, type LabelGiven, type Sorted } from './classify';
-export { worthReading, type PageLink } from './links';
+export { linkJudge, type PageLink } from './links';
 export { ownWords, understandReply, withoutSignature, type ReplyKind, type ReplyReading } from './reply';
 export { parseDeliveryStatus, type DeliveryStatus } from './dsn';
 export { sentencesOf } from './sentences';

@@ -1,6 +1,7 @@
 /** Every reader of texts from outside, fed what would stop a careless one: the work grows with the length and no faster. */
+import { DEMO_FIELDS } from '../../testing/fields';
 import { countWork } from '../../testing/work';
-import { readTyped } from '../facts';
+import { readTyped } from '../fields';
 import { checkFlow, EMPTY_LIBRARY, readCondition } from '../flow/check';
 import { keepMarks } from '../flow/edit';
 import { parseFlow, printFlow } from '../flow/syntax';
@@ -21,10 +22,11 @@ import {
   withoutSignature,
 } from './index';
 
-const MB = 1_000_000;
+// Long enough that what grows with the square shows: eight times the text would be sixty-four times the work.
+const LONGEST = 250_000;
 const NOW = Date.parse('2026-11-24');
 const fill = (piece: string, length: number): string => piece.repeat(Math.ceil(length / piece.length)).slice(0, length);
-/** A megabyte of each. */
+/** So much of each. */
 const LONG: Readonly<Record<string, string>> = {
   'of x': 'x',
   'of open brackets': '(',
@@ -55,7 +57,9 @@ const SHORT: Readonly<Record<string, string>> = {
 
 const QUESTIONS = [
   { id: 'a', type: { kind: 'number', unit: 'ha' }, wording: 'How large is the area under heated glass?' },
-  { id: 'b', type: { kind: 'text' }, wording: 'What is their main crop?' },
+  { id: 'b', type: { kind: 'choice', options: ['a', 'x', 'dr'] }, wording: 'What is their main a?', words: ['a', 'x x', 'dr'] },
+  { id: 'i', type: { kind: 'list' }, wording: 'Which languages do they teach?', words: ['a', 'x'] },
+  { id: 'j', type: { kind: 'number', unit: 'a' }, wording: 'How many a do they have?', words: ['ha', 'a'] },
   { id: 'c', type: { kind: 'text' }, wording: 'Which climate computer do they use?' },
   { id: 'd', type: { kind: 'year' }, wording: 'Since when do they have it?' },
   { id: 'e', type: { kind: 'yes/no' }, wording: 'Was an expansion announced?' },
@@ -69,17 +73,17 @@ const plainPage = (text: string): PageText => ({ title: '', language: '', publis
 /** What is read of a document or a page is cut at its door (`docs/security.md`); mails, texts and lists are read whole. */
 const AT_DOOR = 200_000;
 const READERS: Readonly<Record<string, { readonly longest: number; readonly read: (text: string) => unknown }>> = {
-  'a page': { longest: MB, read: (text) => readPage(text, 'http://a.example/') },
-  'a page with a heading': { longest: MB, read: (text) => readHtml(`<h1>Firm</h1><p>${text}`) },
+  'a page': { longest: LONGEST, read: (text) => readPage(text, 'http://a.example/') },
+  'a page with a heading': { longest: LONGEST, read: (text) => readHtml(`<h1>Firm</h1><p>${text}`) },
   'answers of a page': { longest: AT_DOOR, read: (text) => answerAll(QUESTIONS, page(plainPage(text)), NOW) },
   'what they do': { longest: AT_DOOR, read: (text) => whatTheyDo(page(plainPage(text))) },
   'a curriculum': { longest: AT_DOOR, read: (text) => pickDocument('cv', text, NOW) },
   'a brief': { longest: AT_DOOR, read: (text) => pickDocument('brief', text, NOW) },
-  sentences: { longest: MB, read: sentencesOf },
-  'an answer by mail': { longest: MB, read: (text) => understandReply('Re: hello', text, { autoSubmitted: false }) },
-  'own words': { longest: MB, read: (text) => withoutSignature(ownWords(text)) },
-  'a delivery report': { longest: MB, read: (text) => parseDeliveryStatus(text, text) },
-  labels: { longest: MB, read: (text) => classify(text, [{ name: 'price', meaning: 'what it costs', examples: ['too expensive'] }]) },
+  sentences: { longest: LONGEST, read: sentencesOf },
+  'an answer by mail': { longest: LONGEST, read: (text) => understandReply('Re: hello', text, { autoSubmitted: false }) },
+  'own words': { longest: LONGEST, read: (text) => withoutSignature(ownWords(text)) },
+  'a delivery report': { longest: LONGEST, read: (text) => parseDeliveryStatus(text, text) },
+  labels: { longest: LONGEST, read: (text) => classify(text, [{ name: 'price', meaning: 'what it costs', examples: ['too expensive'] }]) },
   screening: {
     longest: AT_DOOR,
     read: (text) => [
@@ -89,23 +93,26 @@ const READERS: Readonly<Record<string, { readonly longest: number; readonly read
     ],
   },
   'a list': {
-    longest: MB,
+    longest: LONGEST,
     read: (text) => {
       const { table } = readTable(Buffer.from(text));
       return (
         table && [
-          guessColumns(table.headings, table.rows),
-          table.rows.slice(0, 50).map((row) => readRow(row, [{ target: 'person.name' }], 'GB')),
+          guessColumns(table.headings, table.rows, DEMO_FIELDS),
+          table.rows.slice(0, 50).map((row) => readRow(row, [{ target: 'person.name' }], 'GB', DEMO_FIELDS)),
         ]
       );
     },
   },
-  'a posted value': { longest: MB, read: (text) => flatten({ a: text }) },
+  'a posted value': { longest: LONGEST, read: (text) => flatten({ a: text }) },
   'a typed value': { longest: 20_000, read: (text) => readTyped({ type: 'number', unit: 'ha' }, text) },
-  'a flow': { longest: MB, read: (text) => checkFlow(parseFlow(`flow "A"\nabout person\n\ntake in from hand\n${text}`), EMPTY_LIBRARY) },
+  'a flow': {
+    longest: LONGEST,
+    read: (text) => checkFlow(parseFlow(`flow "A"\nabout person\n\ntake in from hand\n${text}`), EMPTY_LIBRARY),
+  },
   'a flow printed': { longest: 100_000, read: (text) => printFlow(parseFlow(text).tree, { marks: true }) },
   'a draft saved over another': { longest: 100_000, read: (text) => keepMarks(`flow "A"\n${text}`, `flow "A"\n${text}x`) },
-  'a condition': { longest: 4_000, read: (text) => readCondition(text, 'company') },
+  'a condition': { longest: 4_000, read: (text) => readCondition(text, 'company', DEMO_FIELDS) },
 };
 
 describe.each(Object.entries(READERS))('%s', (_name, { longest, read }) => {

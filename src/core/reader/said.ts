@@ -1,8 +1,10 @@
-import { fold, type Instant } from '../base';
+import { fold, words, type Instant } from '../base';
 import { textBlocks, type Block } from '../formats';
 import { sentencesOf } from './sentences';
 import { datesIn } from './skills/dates';
 import { speaksToMachines } from './skills/standing';
+import { languageOf, type Language } from './language';
+import { tokensOf, type Token } from './tokens';
 
 /** A page or document as the reader sees it. */
 export interface Passage {
@@ -35,6 +37,12 @@ export interface Said {
   readonly title: string;
   /** the day it is of, where the page says so */
   readonly date: Instant | null;
+  readonly language: Language;
+  readonly tokens: readonly Token[];
+  /** words of the heading above */
+  readonly headTokens: readonly Token[];
+  /** words of the page's title and of its address */
+  readonly pageTokens: readonly Token[];
 }
 
 const LONGEST = 600;
@@ -61,12 +69,22 @@ export function saidIn(passages: readonly Passage[]): readonly Said[] {
   const seen = new Set<string>();
   for (const passage of passages) {
     const title = plain(passage.title);
+    const language = languageOfPassage(passage);
+    const pageTokens = tokensOf(
+      `${title.slice(0, LONGEST)} . ${plain(passage.url.replace(/^https?:\/\/[^/]*/, ''))}`.slice(0, LONGEST),
+      language,
+    );
+    const heads = new Map<string, readonly Token[]>();
     let dateline: Instant | null = null;
+    let dayBefore = false;
     let rowAbove: Said | null = null;
     for (const block of passage.blocks) {
       if (speaksToMachines(plain(block.text))) continue;
       const day = datelineOf(block.text);
-      if (day !== null || block.kind === 'heading') dateline = day;
+      // A day over a heading is of what stands under it.
+      if (day !== null) dateline = day;
+      else if (block.kind === 'heading' && !dayBefore) dateline = null;
+      dayBefore = day !== null;
       const single = block.kind === 'row' || block.kind === 'data';
       const sentences = single ? [block.text] : sentencesOf(block.text);
       const [first = ''] = sentences;
@@ -76,11 +94,19 @@ export function saidIn(passages: readonly Passage[]): readonly Said[] {
         const key = `${passage.url}\n${text}`;
         if (text.length > LONGEST || seen.has(key)) continue;
         seen.add(key);
+        const folded = plain(text);
+        const under = plain(block.under);
+        let headTokens = heads.get(under);
+        if (!headTokens) heads.set(under, (headTokens = tokensOf(under.slice(0, LONGEST), language)));
         const said: Said = {
           text,
-          folded: plain(text),
+          folded,
           kind: block.kind,
-          under: plain(block.under),
+          under,
+          language,
+          tokens: tokensOf(folded, language),
+          headTokens,
+          pageTokens,
           head: block.under,
           before,
           next: plain(sentences[i + 1] ?? ''),
@@ -95,6 +121,19 @@ export function saidIn(passages: readonly Passage[]): readonly Said[] {
     }
   }
   return out;
+}
+
+/** So many words tell the language of a page. */
+const SAMPLE = 600;
+
+function languageOfPassage(passage: Passage): Language {
+  const sample: string[] = [];
+  for (const block of passage.blocks) {
+    if (block.kind === 'data') continue;
+    sample.push(...words(block.text));
+    if (sample.length > SAMPLE) break;
+  }
+  return languageOf(sample.slice(0, SAMPLE));
 }
 
 /** The label and the value of a row (“label: value”); undefined for other kinds. */

@@ -88,7 +88,7 @@ export function roleMailbox(email: string): Screened | undefined {
 const PARKED =
   /domain (?:name )?(?:is|may be) for sale|buy this domain|this domain is parked|domain parking|parked (?:free|domain)|(?:diese )?domain steht zum verkauf|domain (?:ist )?zu verkaufen|dit domein is te koop|domeinnaam te koop|dominio (?:esta )?en venta|ce nom de domaine est a vendre|default web page|apache2? default page|future home of/;
 const PARKED_MAX = 1_200;
-/** Said of a site that is not there yet, and as well of a glasshouse: it counts where nothing else is said. */
+/** Said of a site that is not there yet, and as well of a building: it counts where nothing else is said. */
 const UNFINISHED = /coming soon|under construction|hier entsteht|in aanbouw|en construccion|en construction|it works!/;
 const UNFINISHED_MAX = 120;
 

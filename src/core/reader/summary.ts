@@ -1,6 +1,7 @@
 import { fold } from '../base';
+import type { Asked } from './asked';
+import { CueBook } from './cues';
 import { saidIn, type Passage, type Said } from './said';
-import { CROPS, mentions } from './topics/lexicon';
 
 export interface Sentence {
   readonly text: string;
@@ -8,7 +9,7 @@ export interface Sentence {
 }
 
 const ABOUT_THEM =
-  /\bwe\b|\bour\b|\bwir\b|\bunser|\bwij\b|\bonze\b|\bnos\b|\bnotre\b|\bnous\b|\bnuestr|cultivamos|producimos|\bis a\b|\bist ein|\bis een\b|\bes una?\b|\best une?\b|nursery|grower|gartnerei|kwekerij|vivero|serres|since|seit|sinds|desde|depuis|family|familie|famil/;
+  /\bwe\b|\bour\b|\bwir\b|\bunser|\bwij\b|\bonze\b|\bnos\b|\bnotre\b|\bnous\b|\bnuestr|producimos|ofrecemos|\bis a\b|\bist ein|\bis een\b|\bes una?\b|\best une?\b|since|seit|sinds|desde|depuis|family|familie|famil/;
 const SMALL_TALK =
   /cookie|welcome to our (?:site|website)|open(?:ing)? (?:day|hours)|shop|park(?:ing)?\b|newsletter|copyright|©|all rights|visit|geoffnet|geopend|abiert|ouvert|apply|bewerb|contact us/;
 const SHORTEST = 30;
@@ -17,12 +18,13 @@ const LONGEST = 260;
 const LEAST = 1.6;
 
 /** The few sentences of a site that say best what the firm is and does, word for word, in the order in which they stand. */
-export function whatTheyDo(passages: readonly Passage[], most = 3): readonly Sentence[] {
+export function whatTheyDo(passages: readonly Passage[], about: readonly Asked[] = [], most = 3): readonly Sentence[] {
+  const books = about.map((question) => new CueBook(question));
   const said = saidIn(passages).filter(
     (entry) => entry.kind !== 'heading' && entry.kind !== 'data' && entry.text.length >= SHORTEST && entry.text.length <= LONGEST,
   );
   const scored = said
-    .map((entry, at) => ({ entry, at, score: worth(entry, at) }))
+    .map((entry, at) => ({ entry, at, score: worth(entry, at, books) }))
     .filter(({ score }) => score > LEAST)
     .sort((a, b) => b.score - a.score || a.at - b.at);
   const chosen: typeof scored = [];
@@ -33,14 +35,27 @@ export function whatTheyDo(passages: readonly Passage[], most = 3): readonly Sen
   return chosen.sort((a, b) => a.at - b.at).map(({ entry }) => ({ text: entry.text, url: entry.url }));
 }
 
-function worth(entry: Said, at: number): number {
+const WHAT_FIRMS_DO =
+  /\b(?:produc\w+|suppl\w+|mak(?:e|es|ing)|offer\w*|specialis\w*|serv\w+|build\w*|manufactur\w*|business|company|betrieb|unternehmen|liefer\w*|bieten|herstell\w*|spezialis\w*|leveren|bedrijf|gespecialiseerd|maken|producent|empresa|fabric\w*|especial\w*|entreprise|fabriqu\w*|propos\w*|spécialis\w*)\b/;
+
+/** Of how many things asked about the sentence speaks. */
+function spoken(entry: Said, about: readonly CueBook[]): number {
+  return about.filter((book) =>
+    book
+      .in(entry.language)
+      .hits(entry.tokens)
+      .some((hit) => hit.cue.role !== 'not' && hit.strength >= 0.7),
+  ).length;
+}
+
+function worth(entry: Said, at: number, about: readonly CueBook[]): number {
   if (SMALL_TALK.test(entry.folded)) return 0;
   const name = entry.title.split(/ [-–|·] /)[0] ?? '';
   return (
     (name !== '' && entry.folded.includes(name) ? 1.5 : 0) +
     (ABOUT_THEM.test(entry.folded) ? 1 : 0) +
-    Math.min(1, mentions(entry.folded, CROPS).length) +
-    (/\bha\b|hectare|hektar|glass|greenhouse|gewachsh|\bkas\b|kassen|invernader|\bserres?\b/.test(entry.folded) ? 1.2 : 0) +
+    Math.min(2, spoken(entry, about)) * 0.7 +
+    (WHAT_FIRMS_DO.test(entry.folded) ? 0.6 : 0) +
     (/\d/.test(entry.folded) ? 0.2 : 0) +
     Math.max(0, 0.8 - at * 0.02)
   );

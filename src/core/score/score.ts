@@ -7,7 +7,7 @@ export interface CriterionWorking {
   readonly points: number;
   readonly of: number;
   readonly state: 'holds' | 'part' | 'fails' | 'unknown';
-  /** the names it read, as paths such as `company.heated_area` */
+  /** the names it read, as paths such as `company.founded` */
   readonly reads: readonly string[];
 }
 

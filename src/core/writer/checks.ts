@@ -1,4 +1,4 @@
-import { readTyped } from '../facts';
+import { readTyped } from '../fields';
 import { fold } from '../base';
 import type { ComposeInput } from './input';
 import type { PersonalLine } from './personal';

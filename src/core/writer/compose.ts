@@ -22,7 +22,7 @@ const SLOT = /\{\s{0,4}([a-z][a-z0-9_.]{0,80}(?: [a-z0-9_.]{1,80}){0,8}?)\s{0,4}
 /** Composes one message and runs every check over it. A slot without value and fallback stays visible and fails its check. */
 export function composeMessage(input: ComposeInput): Composed {
   const wanted = input.template.personal;
-  const line = wanted ? personalLine(input.facts, wanted.fields, input.seed, input.recentLines) : undefined;
+  const line = wanted ? personalLine(input.facts, wanted, input.template.language, input.seed, input.recentLines) : undefined;
   const fill = (text: string): string =>
     text.replace(SLOT, (whole, name: string, fallback: string | undefined) => {
       if (name === 'personal line') return line?.text ?? fallback ?? (wanted?.required ? whole : '');

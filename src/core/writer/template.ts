@@ -1,6 +1,18 @@
 import { z } from 'zod';
 
 /**
+ * A sentence that rests on one fact: `With {value} vans, as your site says, …`. Slots are `{value}`, `{quote}` and
+ * `{day}`; a fact that lacks one of them makes no line of it.
+ */
+const linePatternSchema = z.object({
+  field: z.string().min(1),
+  says: z.string().min(1).max(400),
+  /** FEEL over `value` and `quote`; empty: always */
+  when: z.string().max(300).default(''),
+});
+export type LinePattern = z.infer<typeof linePatternSchema>;
+
+/**
  * Fixed text with slots: `{first_name or "there"}`, `{company.name}`, `{personal line}`. `personal.fields` says which
  * facts the personal line may rest on, best first.
  */
@@ -9,7 +21,14 @@ export const templateSchema = z.object({
   language: z.string().default('en'),
   subject: z.string().min(1),
   body: z.string().min(1),
-  personal: z.object({ fields: z.array(z.string()), required: z.boolean() }).optional(),
+  personal: z
+    .object({
+      fields: z.array(z.string()),
+      required: z.boolean(),
+      // Without any of a field, neutral ones are made of the words found.
+      lines: z.array(linePatternSchema).max(200).default([]),
+    })
+    .optional(),
   maxLength: z.number().int().positive().default(900),
 });
 export type MessageTemplate = z.infer<typeof templateSchema>;

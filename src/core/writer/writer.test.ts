@@ -13,7 +13,17 @@ const template = templateSchema.parse({
   name: 'First contact',
   subject: 'Climate control at {company.name}',
   body: 'Hello {first_name or "there"},\n\n{personal line}\n\nKind regards\n{sender.name}',
-  personal: { fields: ['expansion', 'heated_area'], required: true },
+  personal: {
+    fields: ['expansion', 'heated_area'],
+    required: true,
+    lines: [
+      { field: 'heated_area', says: 'You write that you have {value} ha under glass.' },
+      { field: 'heated_area', says: 'With {value} ha of glass, small differences cost money.' },
+      { field: 'heated_area', says: 'Your site mentions {value} ha.' },
+      { field: 'expansion', when: 'value = true', says: 'I read: “{quote}”.' },
+      { field: 'expansion', when: 'value = true', says: 'Your plans (“{quote}”) are why I write.' },
+    ],
+  },
   maxLength: 400,
 });
 const input = (more: Partial<ComposeInput> = {}): ComposeInput => ({
@@ -71,26 +81,54 @@ describe('a message', () => {
   });
 });
 
+const line = (facts: readonly LineFact[], fields: readonly string[], seed = 's', avoid: readonly string[] = []) =>
+  personalLine(facts, { fields, lines: template.personal?.lines ?? [] }, 'en', seed, avoid);
+const neutral = (facts: readonly LineFact[], language: string, field = 'vans') =>
+  personalLine(facts, { fields: [field], lines: [] }, language, 's', [])?.text;
+
 describe('the personal line', () => {
+  test('without patterns says no more than the words found, in the reader’s language', () => {
+    const found = fact('vans', 4, { quote: 'Wir haben vier Wagen.' });
+    expect(neutral([found], 'de')).toMatch(/^Auf Ihrer Website .*„Wir haben vier Wagen“\.$/);
+    expect(neutral([found], 'fr')).toContain('« Wir haben vier Wagen »');
+    expect(neutral([found], 'xx')).toBeUndefined();
+    expect(neutral([{ ...found, source: 'register' }], 'de')).toBeUndefined();
+    expect(neutral([fact('vans', false, { quote: 'Keine.' })], 'de')).toBeUndefined();
+    expect(neutral([fact('vans', 4)], 'de')).toBeUndefined();
+  });
+
+  test('a pattern used lately is known again whatever fact it was made of', () => {
+    const before = ['You write that you have 9.9 ha under glass.', 'Your site mentions 7 ha.'];
+    for (const seed of ['a', 'b', 'c', 'd', 'e', 'f'])
+      expect(line([fact('heated_area', 4.2)], ['heated_area'], seed, before)?.text).toBe(
+        'With 4.2 ha of glass, small differences cost money.',
+      );
+  });
+
+  test('figures are written as readers of the language do', () => {
+    const lines = [{ field: 'load', says: '{value} t', when: '' }];
+    expect(personalLine([fact('load', 1234.5)], { fields: ['load'], lines }, 'de', 's', [])?.text).toBe('1.234,5 t');
+  });
+
   test('takes the first allowed field that has a sure fact', () => {
     const facts = [fact('heated_area', 4.2), fact('expansion', true, { quote: 'Two new bays in 2027.' })];
-    expect(personalLine(facts, ['expansion', 'heated_area'], 's', [])?.fact.field).toBe('expansion');
-    expect(personalLine(facts, ['heated_area'], 's', [])?.fact.field).toBe('heated_area');
-    expect(personalLine(facts, ['main_crop'], 's', [])).toBeUndefined();
+    expect(line(facts, ['expansion', 'heated_area'])?.fact.field).toBe('expansion');
+    expect(line(facts, ['heated_area'])?.fact.field).toBe('heated_area');
+    expect(line(facts, ['main_crop'])).toBeUndefined();
   });
 
   test('says nothing about an expansion that has no quoted words or is none', () => {
-    expect(personalLine([fact('expansion', true)], ['expansion'], 's', [])).toBeUndefined();
-    expect(personalLine([fact('expansion', false, { quote: 'no plans' })], ['expansion'], 's', [])).toBeUndefined();
+    expect(line([fact('expansion', true)], ['expansion'])).toBeUndefined();
+    expect(line([fact('expansion', false, { quote: 'no plans' })], ['expansion'])).toBeUndefined();
   });
 
   test('is the same for the same reader, and carries no figure that its fact does not', () => {
     fc.assert(
       fc.property(fc.string(), fc.double({ min: 0.1, max: 90, noNaN: true }), (seed, area) => {
         const facts = [fact('heated_area', Math.round(area * 10) / 10)];
-        const line = personalLine(facts, ['heated_area'], seed, []);
-        expect(line).toEqual(personalLine(facts, ['heated_area'], seed, []));
-        for (const figure of line?.text.match(/\d+(?:\.\d+)?/g) ?? []) expect(String(facts[0]?.value)).toContain(figure);
+        const made = line(facts, ['heated_area'], seed);
+        expect(made).toEqual(line(facts, ['heated_area'], seed));
+        for (const figure of made?.text.match(/\d+(?:\.\d+)?/g) ?? []) expect(String(facts[0]?.value)).toContain(figure);
       }),
     );
   });

@@ -22,6 +22,7 @@ export const BOX_LIMITS = {
   list: { memoryMb: 448, ms: 120_000, outBytes: 1 * MB, thing: 'list' },
   flow: { memoryMb: 384, ms: 10_000, outBytes: 8 * MB, thing: 'flow text' },
   draft: { memoryMb: 384, ms: 15_000, outBytes: 16 * MB, thing: 'flow text' },
+  tried: { memoryMb: 448, ms: 30_000, outBytes: 4 * MB, thing: 'question' },
   bundle: { memoryMb: 256, ms: 5_000, outBytes: 10 * MB, thing: 'bundle' },
 } as const satisfies Readonly<Record<BoxKind, BoxLimit>>;
 

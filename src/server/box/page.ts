@@ -1,3 +1,4 @@
+import { decoderOf } from '../../core/base';
 import { readPage, textBlocks } from '../../core/formats';
 import type { BoxWork, FetchedPage } from '../ports';
 
@@ -17,10 +18,10 @@ export function decode(bytes: Buffer, type: string): string {
     /<meta[^>]{1,200}?charset=["']?([\w-]{1,40})/i.exec(bytes.subarray(0, 2048).toString('latin1'))?.[1];
   for (const label of [declared ?? 'utf-8', 'utf-8']) {
     try {
-      return new TextDecoder(label, { fatal: true }).decode(bytes);
+      return decoderOf(label, { fatal: true }).decode(bytes);
     } catch {
       /* not that charset, or no such one: the next is tried */
     }
   }
-  return new TextDecoder('windows-1252').decode(bytes);
+  return decoderOf('windows-1252').decode(bytes);
 }

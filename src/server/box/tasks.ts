@@ -1,3 +1,4 @@
+import { tryOut } from '../../core/reader/learning';
 import type { BoxKind, BoxWork } from '../ports';
 import { filesOf } from './bundle';
 import { calendarsIn, meetingsOf } from './calendar';
@@ -17,5 +18,6 @@ export const TASKS: { readonly [K in BoxKind]: (input: BoxWork[K]['in']) => BoxW
   list: listOf,
   flow: findingsOf,
   draft: draftOf,
+  tried: tryOut,
   bundle: filesOf,
 };

@@ -68,8 +68,8 @@ export function plainProblem(response: ServerResponse, { status, says }: { reado
 }
 
 /**
- * What a page may do (Content Security Policy 3): scripts and style sheets only with the nonce of this answer. `style-src-attr` still
- * allows attributes, which sizes are written in; they load nothing and run nothing. `frames`: who may show it inside a page of theirs.
+ * What a page may do (Content Security Policy 3): scripts and style sheets only with the nonce of this answer, no handler and no style
+ * in an attribute (sizes are rules of a sheet: `src/ui/kit/placed.ts`). `frames`: who may show it inside a page of theirs.
  */
 export function pageHeaders(page: { readonly nonce: string; readonly secure: boolean; readonly frames: readonly string[] }) {
   const { nonce, secure, frames } = page;
@@ -78,7 +78,7 @@ export function pageHeaders(page: { readonly nonce: string; readonly secure: boo
     `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'`,
     "script-src-attr 'none'",
     `style-src 'self' 'nonce-${nonce}'`,
-    "style-src-attr 'unsafe-inline'",
+    "style-src-attr 'none'",
     "img-src 'self' data:",
     "font-src 'self' data:",
     "connect-src 'self'",

@@ -12,6 +12,7 @@ import { previewImport } from '../usecases/import-preview';
 import * as imports from '../usecases/imports';
 import { moveClock, readClock } from '../usecases/clock';
 import * as watched from '../usecases/watched';
+import * as fields from '../usecases/change-fields';
 import * as openings from '../usecases/openings';
 import * as hooks from '../usecases/webhook-intakes';
 import { connectWebhook } from '../usecases/webhooks';
@@ -27,6 +28,7 @@ import * as stuck from '../usecases/stuck';
 import { suggested } from '../usecases/specimens';
 import { auditPage } from '../usecases/audit';
 import * as aside from '../usecases/set-aside';
+import * as teach from '../usecases/teach';
 import * as tell from '../usecases/tell';
 import { found, Refusal, type Actor, type World } from '../usecases/world';
 
@@ -89,6 +91,14 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   mendArrival: ({ world, params, body }) => watched.mendArrival(world, params.id ?? '', body.raw),
   getResearchSettings: ({ world }) => researchSettings(world),
   saveResearchSettings: ({ world, actor, body }) => saveResearchSettings(world, actor, body),
+  tryQuestion: ({ world, params, body }) => teach.tryQuestion(world, params.name ?? '', body),
+  keepQuestion: ({ world, actor, params, body }) => teach.keepQuestion(world, actor, params.name ?? '', body),
+  undoQuestion: ({ world, actor, params }) => teach.undoQuestion(world, actor, params.name ?? ''),
+  listFields: ({ world, query }) => fields.fieldsView(world, query.record),
+  makeField: ({ world, actor, body }) => fields.makeField(world, actor, body),
+  tryField: ({ world, body }) => fields.tryField(world, body),
+  editField: ({ world, actor, body }) => fields.editField(world, actor, body),
+  undoField: ({ world, actor, body }) => fields.undoFieldChange(world, actor, body.id),
   listOpenings: async ({ world }) => ({ items: await openings.openings(world) }),
   createOpening: ({ world, actor, body }) => openings.createOpening(world, actor, body),
   getOpening: ({ world, params }) => openings.opening(world, params.id ?? ''),

@@ -2,6 +2,8 @@
 import type { Instant } from '../../core/base';
 import type { Finding, Library } from '../../core/flow/check';
 import type { Meeting } from '../../core/intake';
+import type { Asked } from '../../core/reader';
+import type { KnownSite, Shown, Tried } from '../../core/reader/learning';
 import type { DocumentText, FetchedPage, IncomingMail } from './read';
 
 /** A list as its first part shows it; all of its rows lie in a file, one JSON array a line, each as wide as the headings. */
@@ -41,6 +43,19 @@ export interface BoxWork {
   readonly draft: {
     readonly in: { readonly text: string; readonly before: string | null };
     readonly out: { readonly name: string; readonly text: string };
+  };
+  /** a question before and after it was changed and taught, on sites read before */
+  readonly tried: {
+    readonly in: {
+      readonly before: Asked;
+      readonly draft: Asked;
+      readonly shown: readonly Shown[];
+      readonly leftOut: readonly string[];
+      readonly sites: readonly KnownSite[];
+      readonly host: string | null;
+      readonly now: Instant;
+    };
+    readonly out: Tried;
   };
   /** texts of the files in an archive, by their paths */
   readonly bundle: { readonly in: { readonly bytes: Uint8Array }; readonly out: Readonly<Record<string, Uint8Array>> };

@@ -11,6 +11,12 @@ import type { FetchedPage, IncomingMail } from './read';
 export type { Box, BoxKind, BoxWork, ReadList } from './box';
 export type { DocumentText, FetchedPage, IncomingMail } from './read';
 
+/** Words of other languages, from dictionaries at hand. */
+export interface Dictionary {
+  /** By word (folded): what it may be called in the other languages of the reader; words nobody knows are left out. */
+  glosses(words: readonly string[], from: string): Readonly<Record<string, readonly string[]>>;
+}
+
 export interface Clock {
   now(): Promise<Instant>;
 }
@@ -183,11 +189,11 @@ export interface DirectoryCriteria {
   readonly place: string;
   /** ISO 3166-1 alpha-2 */
   readonly country: string;
-  readonly crop: string;
-  /** hectares under glass */
-  readonly minArea: number | null;
+  /** of the company's own fields: the least that a figure may be, or what a text holds */
+  readonly fields: readonly { readonly key: string; readonly least: number | null; readonly says: string }[];
   readonly minEmployees: number | null;
-  readonly order: 'name' | 'area' | 'newest';
+  /** `name`, `newest`, or a field whose largest come first */
+  readonly order: string;
 }
 
 /** Searches that may take their time: started, asked after, collected. Throws `WorldFailure`. */

@@ -1,5 +1,6 @@
 import type { Instant, RecordRef } from '../../core/base';
-import type { Fact, FactDraft, FactValue, SourceKind } from '../../core/facts';
+import type { Fact, FactDraft, SourceKind } from '../../core/facts';
+import type { FactValue } from '../../core/fields';
 import type { Tx } from '../db';
 
 export interface FactMeta {

@@ -1,6 +1,7 @@
 import type { Instant } from '../../core/base';
 import type { OpeningBody } from '../../core/hiring';
 import type { Tx } from '../db';
+import type { OwnValues } from './records';
 
 export interface OpeningRow {
   readonly id: string;
@@ -54,7 +55,8 @@ export interface ApplicationRow {
   readonly ownerName: string | null;
   readonly createdAt: Instant;
   readonly education: string | null;
-  readonly serviceYears: number | null;
+  /** values of the person's own fields, by their keys */
+  readonly own: OwnValues;
   readonly years: number | null;
   readonly languages: string | null;
   readonly driving: boolean | null;
@@ -63,7 +65,7 @@ export interface ApplicationRow {
 
 const applications = (tx: Tx) =>
   tx`select a.id, a.opening_id, o.name as opening_name, o.stages, a.person_id, p.name as person_name, a.stage, a.stage_since, u.name as owner_name, a.created_at,
-    p.education, p.service_years, p.years, p.languages, p.driving, p.place
+    p.education, p.custom as own, p.years, p.languages, p.driving, p.place
     from application a join opening o on o.id = a.opening_id join person p on p.id = a.person_id left join app_user u on u.id = a.owner_id`;
 
 /** Newest first. */

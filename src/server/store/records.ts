@@ -1,5 +1,5 @@
 import type { Instant, RecordKind } from '../../core/base';
-import { fieldsOf } from '../../core/facts';
+import { STANDARD_FIELDS, type FactValue } from '../../core/fields';
 import type { MatchCompany, MatchPerson } from '../../core/match';
 import type { RecordView } from '../../core/engine';
 import type { SqlPiece } from '../../core/feel';
@@ -18,16 +18,35 @@ export interface NewCompany {
   readonly matchKeys: readonly string[];
 }
 
-/** Inserts rows from JSON objects of column values; ids that exist already are left alone (the same intake again). */
+/** The columns that hold values of standard fields. */
+const COLUMNS: Readonly<Record<RecordKind, readonly string[]>> = {
+  person: columnsOf('person'),
+  company: columnsOf('company'),
+  deal: columnsOf('deal'),
+};
+function columnsOf(kind: RecordKind): readonly string[] {
+  return STANDARD_FIELDS.filter((field) => field.record === kind && !field.isComputed).map((field) => field.key);
+}
+
+/** Values by their place: those of columns by themselves, all others together as the record's own. */
+function placed(kind: RecordKind, values: Readonly<Record<string, unknown>>): Record<string, unknown> {
+  const entries = Object.entries(values);
+  const isColumn = ([key]: readonly [string, unknown]): boolean => COLUMNS[kind].includes(key);
+  return {
+    ...Object.fromEntries(entries.filter(isColumn)),
+    custom: Object.fromEntries(entries.filter((entry) => !isColumn(entry) && entry[1] !== null && entry[1] !== undefined)),
+  };
+}
+
+/** Inserts rows from JSON objects of values by field; ids that exist already are left alone (the same intake again). */
 export async function insertPeople(tx: Tx, people: readonly NewPerson[], now: Instant): Promise<void> {
   if (people.length === 0) return;
   const rows = people.map((person) => ({
-    ...person.values,
+    ...placed('person', person.values),
     id: person.id,
     company_id: person.companyId,
     match_keys: person.matchKeys,
     created_at: new Date(now).toISOString(),
-    custom: {},
   }));
   await tx`insert into person select * from jsonb_populate_recordset(null::person, ${tx.json(rows)}) on conflict (id) do nothing`;
 }
@@ -35,16 +54,18 @@ export async function insertPeople(tx: Tx, people: readonly NewPerson[], now: In
 export async function insertCompanies(tx: Tx, companies: readonly NewCompany[], now: Instant): Promise<void> {
   if (companies.length === 0) return;
   const rows = companies.map((company) => ({
-    ...company.values,
+    ...placed('company', company.values),
     id: company.id,
     match_keys: company.matchKeys,
     created_at: new Date(now).toISOString(),
-    custom: {},
   }));
   await tx`insert into company select * from jsonb_populate_recordset(null::company, ${tx.json(rows)}) on conflict (id) do nothing`;
 }
 
-/** Writes chosen current values into the records' columns. `patches` maps column to value; other columns stay. */
+/**
+ * Writes chosen current values onto the records: `patches` maps field to value; other fields stay. What is no field of the
+ * workspace, or not of its field's type, is left out, so that conditions can rely on what they read.
+ */
 export async function patchRecords(
   tx: Tx,
   kind: RecordKind,
@@ -52,13 +73,11 @@ export async function patchRecords(
 ): Promise<void> {
   if (patches.length === 0) return;
   const rows = tx.json(patches as never);
-  const columns = [
-    ...fieldsOf(kind)
-      .filter((field) => !field.computed)
-      .map((field) => field.key),
-    ...(kind === 'deal' ? [] : ['match_keys']),
-  ];
-  await tx`update ${tx(kind)} t set (${tx(columns)}) = (select ${tx(columns)} from jsonb_populate_record(t, r.patch) n)
+  const columns = [...COLUMNS[kind], ...(kind === 'deal' ? [] : ['match_keys'])];
+  await tx`update ${tx(kind)} t set (${tx(columns)}) = (select ${tx(columns)} from jsonb_populate_record(t, r.patch) n),
+      custom = jsonb_strip_nulls((t.custom - array(select jsonb_object_keys(r.patch))) || coalesce((
+        select jsonb_object_agg(v.key, v.value) from jsonb_each(r.patch) v join field f on f.record_kind = ${kind} and f.key = v.key
+        where not (v.key = any(${columns}::text[])) and fits_field(f.body ->> 'type', v.value)), '{}'))
     from jsonb_to_recordset(${rows}) as r(id uuid, patch jsonb) where t.id = r.id`;
 }
 
@@ -89,8 +108,8 @@ export async function lockRecords(tx: Tx, kind: RecordKind, ids: readonly string
 /** What conditions and slots see, by person. */
 export async function loadViews(tx: Tx, personIds: readonly string[]): Promise<Map<string, RecordView>> {
   const rows = await tx<{ id: string; person: RecordView['person']; company: RecordView['company'] }[]>`
-    select p.id, to_jsonb(p) - '{match_keys,custom,merged_into,company_id,owner_id,created_at}'::text[] as person,
-      case when c.id is null then null else to_jsonb(c) - '{match_keys,custom,merged_into,created_at}'::text[] end as company
+    select p.id, p.custom || (to_jsonb(p) - '{match_keys,custom,merged_into,company_id,owner_id,created_at}'::text[]) as person,
+      case when c.id is null then null else c.custom || (to_jsonb(c) - '{match_keys,custom,merged_into,created_at}'::text[]) end as company
     from person p left join company c on c.id = p.company_id where p.id = any(${[...personIds]})`;
   return new Map(rows.map((row) => [row.id, { person: row.person, company: row.company, deal: null }]));
 }
@@ -135,7 +154,7 @@ export async function loadDeals(
   zone: string,
 ): Promise<Map<string, NonNullable<RecordView['deal']>>> {
   const rows = await tx<{ id: string; deal: NonNullable<RecordView['deal']> }[]>`
-    select d.id, jsonb_build_object('id', d.id, 'title', d.title, 'stage', d.stage, 'amount', d.amount, 'pipeline', d.pipeline, 'quiet_days', ${quietDays(tx, now, zone)}, 'stage_days', ${stageDays(tx, now, zone)}) as deal
+    select d.id, d.custom || jsonb_build_object('id', d.id, 'title', d.title, 'stage', d.stage, 'amount', d.amount, 'pipeline', d.pipeline, 'quiet_days', ${quietDays(tx, now, zone)}, 'stage_days', ${stageDays(tx, now, zone)}) as deal
     from deal d where d.id = any(${[...ids]}::uuid[])`;
   return new Map(rows.map((row) => [row.id, row.deal]));
 }
@@ -158,6 +177,8 @@ export async function companiesByKeys(tx: Tx, keys: readonly string[]): Promise<
   ];
 }
 
+export type OwnValues = Readonly<Record<string, FactValue>>;
+
 export interface PersonRow {
   readonly id: string;
   readonly name: string;
@@ -169,6 +190,8 @@ export interface PersonRow {
   readonly language: string | null;
   readonly status: string | null;
   readonly metAt: string | null;
+  /** values of the workspace's own fields, by their keys */
+  readonly own: OwnValues;
   readonly companyId: string | null;
   readonly companyName: string | null;
   readonly ownerName: string | null;
@@ -193,7 +216,7 @@ interface PageOf {
 export async function pagePeople(tx: Tx, ask: PageOf): Promise<PersonRow[]> {
   return [
     ...(await tx<PersonRow[]>`
-    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.company_id, c.name as company_name, u.name as owner_name, p.created_at, p.merged_into
+    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.custom as own, p.company_id, c.name as company_name, u.name as owner_name, p.created_at, p.merged_into
     from person p left join company c on c.id = p.company_id left join app_user u on u.id = p.owner_id
     where p.merged_into is null
       ${ask.search === '' ? tx`` : tx`and (p.name ilike ${like(ask.search)} or p.email ilike ${like(ask.search)} or p.company_id = any(${companiesLike(tx, ask.search)}))`}
@@ -205,7 +228,7 @@ export async function pagePeople(tx: Tx, ask: PageOf): Promise<PersonRow[]> {
 
 export async function findPerson(tx: Tx, id: string): Promise<PersonRow | undefined> {
   const [row] = await tx<PersonRow[]>`
-    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.company_id, c.name as company_name, u.name as owner_name, p.created_at, p.merged_into
+    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.custom as own, p.company_id, c.name as company_name, u.name as owner_name, p.created_at, p.merged_into
     from person p left join company c on c.id = p.company_id left join app_user u on u.id = p.owner_id where p.id = ${id}`;
   return row;
 }
@@ -217,10 +240,9 @@ export interface CompanyRow {
   readonly phone: string | null;
   readonly city: string | null;
   readonly country: string | null;
-  readonly heatedArea: number | null;
-  readonly mainCrop: string | null;
-  readonly controls: string | null;
   readonly status: string | null;
+  /** values of the workspace's own fields, by their keys */
+  readonly own: OwnValues;
   readonly people: number;
   readonly createdAt: Instant;
   readonly mergedInto: string | null;
@@ -229,7 +251,7 @@ export interface CompanyRow {
 export async function pageCompanies(tx: Tx, ask: PageOf): Promise<CompanyRow[]> {
   return [
     ...(await tx<CompanyRow[]>`
-    select c.id, c.name, c.website, c.phone, c.city, c.country, c.heated_area, c.main_crop, c.controls, c.status, c.created_at, c.merged_into,
+    select c.id, c.name, c.website, c.phone, c.city, c.country, c.status, c.custom as own, c.created_at, c.merged_into,
       (select count(*)::int from person p where p.company_id = c.id and p.merged_into is null) as people
     from company c where c.merged_into is null
       ${ask.search === '' ? tx`` : tx`and (c.name ilike ${like(ask.search)} or c.website ilike ${like(ask.search)} or c.city ilike ${like(ask.search)})`}
@@ -241,7 +263,7 @@ export async function pageCompanies(tx: Tx, ask: PageOf): Promise<CompanyRow[]> 
 
 export async function findCompany(tx: Tx, id: string): Promise<CompanyRow | undefined> {
   const [row] = await tx<CompanyRow[]>`
-    select c.id, c.name, c.website, c.phone, c.city, c.country, c.heated_area, c.main_crop, c.controls, c.status, c.created_at, c.merged_into,
+    select c.id, c.name, c.website, c.phone, c.city, c.country, c.status, c.custom as own, c.created_at, c.merged_into,
       (select count(*)::int from person p where p.company_id = c.id and p.merged_into is null) as people
     from company c where c.id = ${id}`;
   return row;
@@ -250,7 +272,7 @@ export async function findCompany(tx: Tx, id: string): Promise<CompanyRow | unde
 export async function peopleOfCompany(tx: Tx, companyId: string): Promise<PersonRow[]> {
   return [
     ...(await tx<PersonRow[]>`
-    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.company_id, null as company_name, u.name as owner_name, p.created_at, p.merged_into
+    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.custom as own, p.company_id, null as company_name, u.name as owner_name, p.created_at, p.merged_into
     from person p left join app_user u on u.id = p.owner_id where p.company_id = ${companyId} and p.merged_into is null order by p.name`),
   ];
 }

@@ -1,6 +1,8 @@
 import type { Instant, Json } from '../../core/base';
 import type { Tx } from '../db';
 import type { PageText } from '../../core/formats';
+import type { SourceKind } from '../../core/facts';
+import type { FactValue } from '../../core/fields';
 
 export interface ResearchJob {
   readonly key: string;
@@ -74,4 +76,43 @@ export async function seenSince(tx: Tx, recordId: string, before: Instant): Prom
 }
 export async function keepSeen(tx: Tx, recordId: string, documents: readonly string[], now: Instant): Promise<void> {
   await tx`insert into research_seen (record_id, document, first_seen_at) select ${recordId}::uuid, d, ${now} from unnest(${[...documents]}::text[]) d on conflict do nothing`;
+}
+
+export interface SiteRow {
+  readonly companyId: string;
+  readonly name: string;
+  readonly host: string;
+  /** what people say, not what was read on a site; null where nobody does */
+  readonly known: FactValue;
+  readonly knownFrom: SourceKind | null;
+  /** what was last read on the site for the field */
+  readonly read: FactValue;
+}
+
+/** Who is believed about what a site should be read to say: people, and what they told us themselves. Lists grow old unseen. */
+const KEY: readonly SourceKind[] = ['hand', 'confirmed', 'reply', 'form'];
+
+/** Companies whose site was read before, with what is known of the field; those whose answer is known first. */
+export async function sitesRead(tx: Tx, field: string, limit: number): Promise<readonly SiteRow[]> {
+  return tx<SiteRow[]>`
+    select c.id as company_id, c.name, h.host, k.value as known, k.source as known_from, r.value as read
+    from (select distinct split_part(url, '/', 3) as host from page) h
+    join company c on c.website in (h.host, regexp_replace(h.host, '^www\.', '')) and c.merged_into is null
+    left join lateral (select f.value, f.source from fact f where f.record_id = c.id and f.field = ${field} and f.value <> 'null'::jsonb
+      and f.source = any(${[...KEY]}) order by (f.source = 'hand') desc, (f.source = 'confirmed') desc, f.observed_at desc limit 1) k on true
+    left join lateral (select f.value from fact f where f.record_id = c.id and f.field = ${field} and f.source = 'site' order by f.observed_at desc limit 1) r on true
+    order by (k.value is null), c.name limit ${limit}`;
+}
+
+/** Companies whose answer is known and whose site nobody has read yet. */
+export async function sitesUnread(
+  tx: Tx,
+  field: string,
+  limit: number,
+): Promise<readonly { readonly id: string; readonly name: string }[]> {
+  return tx<{ id: string; name: string }[]>`
+    select c.id, c.name from company c where c.website is not null and c.merged_into is null
+      and exists (select 1 from fact f where f.record_id = c.id and f.field = ${field} and f.value <> 'null'::jsonb and f.source = any(${[...KEY]}))
+      and not exists (select 1 from page p where split_part(p.url, '/', 3) in (c.website, 'www.' || c.website))
+    order by c.name limit ${limit}`;
 }

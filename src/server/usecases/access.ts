@@ -17,8 +17,9 @@ import {
   userByToken,
   type UserRow,
 } from '../store/access';
+import { getSetting } from '../store/settings';
 import { insertAudit } from '../store/timeline';
-import { Refusal, type Actor, type World } from './world';
+import { Refusal, type Actor, type World, workspace } from './world';
 
 /** A session ends when nobody has used it for so long, and in any case so long after it began. */
 const SESSION = { idleHours: 72, days: 14, seenEveryMinutes: 5 } as const;
@@ -90,6 +91,18 @@ export async function tokenUser(world: World, token: string): Promise<UserRow | 
 }
 export async function users(world: World): Promise<readonly UserRow[]> {
   return listUsers(world.db);
+}
+
+/** A demo world's people and the one password they have, for its door; null where nobody is let in by one click. */
+export async function demoDoor(world: World): Promise<{
+  readonly name: string;
+  readonly password: string;
+  readonly people: readonly { readonly email: string; readonly name: string; readonly role: string; readonly title: string }[];
+} | null> {
+  if (!world.isDemo) return null;
+  const [password, space, everybody] = await Promise.all([getSetting(world.db, 'demo password'), workspace(world.db), listUsers(world.db)]);
+  if (typeof password !== 'string') return null;
+  return { name: space.name, password, people: everybody.map(({ email, name, role, title }) => ({ email, name, role, title })) };
 }
 
 export const roleOf = (world: World, userId: string): Promise<UserRow['role'] | undefined> => roleOfUser(world.db, userId);

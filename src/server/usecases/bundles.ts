@@ -13,6 +13,7 @@ import { applyEdits } from '../../core/flow/edit';
 import { flowJson, flowJsonSchema } from '../../core/flow/json';
 import { numberedLines, parseFlow, printFlow, quote } from '../../core/flow/syntax';
 import { WorldFailure } from '../ports';
+import { insertField } from '../store/fields';
 import { insertLibrary, listFlows, type FlowRow } from '../store/flows';
 import { insertAudit } from '../store/timeline';
 import { flow, makeFlow } from './flows';
@@ -162,7 +163,7 @@ export async function takeInFlow(
   const now = await world.clock.now();
   const id = await world.db.begin(async (tx) => {
     for (const thing of settled.make)
-      if (!(await insertLibrary(tx, thing.kind, thing.name, thing.body)))
+      if (!(thing.kind === 'field' ? await insertField(tx, thing.body) : await insertLibrary(tx, thing.kind, thing.name, thing.body)))
         throw new Refusal('conflict', `somebody made a ${thing.kind} named “${thing.name}” meanwhile: look at the file again`);
     const made = await makeFlow(world, tx, actor, text, now);
     await insertAudit(tx, {

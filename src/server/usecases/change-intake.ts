@@ -61,7 +61,7 @@ async function takeIn(tx: Tx, change: ChangeRow, now: number): Promise<void> {
   const subjects = await subjectsOfChange(tx, ask.about, change, SUBJECTS);
   const idOf = ({ personId, dealId }: (typeof subjects)[number]): string => dealId ?? personId;
   const ids = subjects.map(idOf);
-  const where = conditionPieces(ask.change.when?.parsed.text, ask.about);
+  const where = await conditionPieces(tx, ask.change.when?.parsed.text, ask.about);
   const fit = new Set(
     ask.about === 'deal'
       ? (await dueDeals(tx, where, now, (await workspace(tx)).zone, SUBJECTS, ids)).map((deal) => deal.dealId)

@@ -63,7 +63,7 @@ async function takeInDue(
   at: Instant,
 ): Promise<void> {
   const { zone } = await workspace(tx);
-  const where = conditionPieces(ask.clock.when?.parsed.text, ask.about);
+  const where = await conditionPieces(tx, ask.clock.when?.parsed.text, ask.about);
   const due =
     ask.about === 'deal'
       ? await dueDeals(tx, where, at, zone, MOST)

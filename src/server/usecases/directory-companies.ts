@@ -2,12 +2,14 @@
 import { stableId, type Instant } from '../../core/base';
 import type { FactDraft } from '../../core/facts';
 import { compareCompanies, companyKeys, judgeMatch } from '../../core/match';
+import { checkTyped, type Catalogue, type FactValue } from '../../core/fields';
 import type { Tx } from '../db';
 import type { DirectoryHit } from '../../core/intake';
 import { insertFacts } from '../store/facts';
 import { companiesByKeys, insertCompanies } from '../store/records';
 import { insertHappenings } from '../store/timeline';
 import { recordFacts } from './facts';
+import { loadCatalogue } from './fields';
 import { BARS } from './take-in';
 
 export interface PlannedCompany {
@@ -43,13 +45,19 @@ export async function planCompanies(tx: Tx, hits: readonly DirectoryHit[]): Prom
   });
 }
 
-const valuesOf = (hit: DirectoryHit): Readonly<Record<string, string | number>> => ({
+/** What the directory says, as values of fields that are here; what is no value of its field is left out. */
+const valuesOf = (hit: DirectoryHit, fields: Catalogue): Readonly<Record<string, FactValue>> => ({
   name: hit.name,
   website: hit.host,
   ...(hit.place !== null && { city: hit.place }),
   ...(hit.country !== null && { country: hit.country }),
-  ...(hit.crop !== null && { main_crop: hit.crop }),
-  ...(hit.area !== null && { heated_area: hit.area }),
+  ...Object.fromEntries(
+    Object.entries(hit.values).flatMap(([key, value]) => {
+      const field = fields.of('company', key);
+      const reading = field && !field.isRetired ? checkTyped(field, value) : undefined;
+      return reading?.ok && reading.value !== null ? [[key, reading.value]] : [];
+    }),
+  ),
   ...(hit.employees !== null && { employees: hit.employees }),
 });
 
@@ -60,15 +68,20 @@ export async function takeInCompanies(
   by: { readonly userId: string | null },
   now: Instant,
 ): Promise<void> {
+  const fields = await loadCatalogue(tx);
   const fresh = planned.filter((entry) => entry.kind !== 'known');
   await insertCompanies(
     tx,
-    fresh.map(({ hit, id }) => ({ id, values: valuesOf(hit), matchKeys: companyKeys({ name: hit.name, website: hit.host, phone: null }) })),
+    fresh.map(({ hit, id }) => ({
+      id,
+      values: valuesOf(hit, fields),
+      matchKeys: companyKeys({ name: hit.name, website: hit.host, phone: null }),
+    })),
     now,
   );
   const meta = { tripId: null, mark: null, userId: by.userId };
   const factsOf = ({ hit, id }: PlannedCompany): readonly { readonly fact: FactDraft; readonly meta: typeof meta }[] =>
-    Object.entries(valuesOf(hit)).map(([field, value]) => ({
+    Object.entries(valuesOf(hit, fields)).map(([field, value]) => ({
       fact: {
         record: { kind: 'company', id },
         field,

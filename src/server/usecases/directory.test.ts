@@ -13,8 +13,7 @@ const CRITERIA: DirectoryCriteria = {
   words: '',
   place: '',
   country: '',
-  crop: '',
-  minArea: null,
+  fields: [],
   minEmployees: null,
   order: 'name',
 };
@@ -42,8 +41,7 @@ const hit = (name: string, host: string, company: string): DirectoryHit => ({
   host,
   place: 'Hessle',
   country: 'GB',
-  crop: null,
-  area: 3,
+  values: { heated_area: 3 },
   employees: 9,
   url: `http://circle.example/${name.length}`,
 });
@@ -106,10 +104,17 @@ test('a directory that is down is told, and nothing is taken in', async () => {
 });
 
 test('companies: told from those the CRM has, taken in with the directory as their source, and into no flow', async () => {
-  world.outside.directory = () => [
-    { ...hit('Gärtnerei Vossbruch GmbH', 'gaertnerei-vossbruch.example', ''), crop: 'pot plants' },
-    { ...hit('Fresh Glass Ltd', 'fresh-glass.example', ''), crop: 'peppers' },
+  const hits: readonly DirectoryHit[] = [
+    {
+      ...hit('Gärtnerei Vossbruch GmbH', 'gaertnerei-vossbruch.example', ''),
+      values: { main_crop: 'pot plants' },
+    },
+    {
+      ...hit('Fresh Glass Ltd', 'fresh-glass.example', ''),
+      values: { main_crop: 'peppers', heated_area: 3, shoe_size: 44 },
+    },
   ];
+  world.outside.directory = () => hits;
   const criteria = { ...CRITERIA, what: 'companies' as const };
   const look = await lookInDirectory(world, criteria);
   expect(look).toMatchObject({ count: 2, fresh: 1, hits: [{ becomes: 'known' }, { becomes: 'new' }] });
@@ -123,7 +128,7 @@ test('companies: told from those the CRM has, taken in with the directory as the
   });
   const [made] = await world.db<
     { mainCrop: string; heatedArea: number }[]
-  >`select main_crop, heated_area from company where website = 'fresh-glass.example'`;
+  >`select custom->>'main_crop' as main_crop, (custom->>'heated_area')::float8 as heated_area from company where website = 'fresh-glass.example'`;
   expect(made).toEqual({ mainCrop: 'peppers', heatedArea: 3 });
   expect(await takeFromDirectory(world, ines, { criteria, most: 5, onlyNew: true, flowId: null })).toEqual({
     taken: 0,

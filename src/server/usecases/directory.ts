@@ -3,6 +3,7 @@ import { planRows, readRow, type DirectoryHit, type RowPlan, type Target } from 
 import { WorldFailure, type DirectoryCriteria } from '../ports';
 import { findFlow } from '../store/flows';
 import { insertAudit } from '../store/timeline';
+import { loadCatalogue } from './fields';
 import { counted } from './connections';
 import { planCompanies, takeInCompanies } from './directory-companies';
 import { startTrips } from './start';
@@ -40,9 +41,15 @@ interface Planned {
 
 async function planHits(world: World, hits: readonly DirectoryHit[], defaultCountry: string): Promise<readonly Planned[]> {
   const searchId = world.newId();
+  const fields = await loadCatalogue(world.db);
   const rows = hits.map((hit, i) => ({
     row: i + 1,
-    reading: readRow([hit.name, hit.title ?? '', hit.company ?? '', hit.host, hit.place ?? '', hit.country ?? ''], COLUMNS, defaultCountry),
+    reading: readRow(
+      [hit.name, hit.title ?? '', hit.company ?? '', hit.host, hit.place ?? '', hit.country ?? ''],
+      COLUMNS,
+      defaultCountry,
+      fields,
+    ),
   }));
   const plans = planRows(rows, await knownFor(world.db, searchId, rows), { importId: searchId, ...BARS });
   return plans.flatMap((plan, i) => {

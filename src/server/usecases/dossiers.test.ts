@@ -150,7 +150,9 @@ test('one fact is looked for again at the site, now, and what was known stays be
   world.outside.page('http://gaertnerei-vossbruch.example/', 'We grow on 3.6 ha of heated glass.');
   world.now += 1000;
   expect(await recheckFact(world, companyId, 'heated_area')).toEqual({ found: true, says: 'their site says 3.6 ha' });
-  const [company] = await world.db<{ heatedArea: number }[]>`select heated_area from company where id = ${companyId}`;
+  const [company] = await world.db<
+    { heatedArea: number }[]
+  >`select (custom->>'heated_area')::float8 as heated_area from company where id = ${companyId}`;
   expect(company?.heatedArea).toBe(3.6);
   expect(await world.db`select 1 from fact where record_id = ${companyId} and field = 'heated_area' and source = 'site'`).toHaveLength(2);
   expect(await recheckFact(world, companyId, 'energy')).toMatchObject({ found: false });

@@ -5,7 +5,7 @@
 import { plural, stableId, type Instant } from '../../core/base';
 import { unitOf, type Answer } from '../../core/engine';
 import { dossierMarkdown, dossierSchema, makeDossier, type Dossier, type DossierDocument } from '../../core/dossier';
-import { fieldsOf, type Fact } from '../../core/facts';
+import type { Fact } from '../../core/facts';
 import type { Question } from '../../core/flow/syntax';
 import { SOURCE_NAMES, WorldFailure } from '../ports';
 import type { Tx } from '../db';
@@ -19,9 +19,10 @@ import { documentsOf } from '../store/research';
 import { cachedPagesOf } from '../store/settings';
 import { insertAudit, insertHappenings } from '../store/timeline';
 import { wakeWorkers } from '../store/wake';
+import { loadCatalogue } from './fields';
 import { HeldBack } from './connections';
 import { keepAnswers } from './recheck';
-import { standingQuestions } from './questions';
+import { askedOf, standingQuestions } from './questions';
 import { FRESH_MS, hostOf, read } from './requests/read';
 import { SOURCE_KIND } from './requests/sources';
 import { found, Refusal, type Actor, type World } from './world';
@@ -169,7 +170,9 @@ async function askAround(
 export async function compileDossier(world: World, subject: Subject, questions: readonly Question[], now: Instant): Promise<Dossier> {
   const { company, person } = subject;
   const ids = [company?.id, person?.id].filter((id) => id !== undefined);
-  const [facts, applications, searched, pages] = await Promise.all([
+  const [catalogue, about, facts, applications, searched, pages] = await Promise.all([
+    loadCatalogue(world.db),
+    askedOf(world, questions),
     factsOf(world.db, ids),
     person === null ? [] : applicationsOf(world.db, { personId: person.id }, KEPT),
     documentsOf(world.db, ids),
@@ -184,7 +187,8 @@ export async function compileDossier(world: World, subject: Subject, questions: 
       search.documents.map((document) => ({ source: SOURCE_KIND[search.source as keyof typeof SOURCE_KIND], ...document })),
     ),
   ].filter((document) => !seen.has(document.url) && seen.add(document.url));
-  const papers = fieldsOf('person')
+  const papers = catalogue
+    .all('person')
     .filter((field) => field.group === 'Candidate' || field.key === 'job_title')
     .map((field) => ({ field, facts: of('person', field.key) }));
   const isCandidate = applications.length > 0 || papers.some(({ field, facts }) => field.group === 'Candidate' && facts.length > 0);
@@ -194,7 +198,8 @@ export async function compileDossier(world: World, subject: Subject, questions: 
     person: person === null ? null : { name: person.name, role: person.jobTitle },
     place: [company?.city, company?.country].filter(Boolean).join(', ') || null,
     status: person?.status ?? company?.status ?? null,
-    fields: fieldsOf('company')
+    fields: catalogue
+      .all('company')
       .filter((field) => field.key !== 'name')
       .map((field) => ({ field, facts: of('company', field.key) })),
     asked: questions.map((question) => ({
@@ -202,6 +207,7 @@ export async function compileDossier(world: World, subject: Subject, questions: 
       wording: question.wording.text,
       unit: unitOf(question.type),
     })),
+    about,
     documents,
     candidate: isCandidate
       ? {

@@ -1,5 +1,6 @@
 import type { RecordKind } from '../../core/base';
-import { chooseCurrent, fieldOf, type Fact, type FactDraft, type FactValue } from '../../core/facts';
+import { chooseCurrent, type Fact, type FactDraft } from '../../core/facts';
+import type { FactValue } from '../../core/fields';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
 import type { Tx } from '../db';
 import { factsOf, insertFacts, type FactMeta } from '../store/facts';
@@ -48,7 +49,6 @@ export async function chooseValues(
     const patches = mine.map((record) => {
       const patch: Record<string, FactValue> = {};
       for (const field of record.fields) {
-        if (!fieldOf(kind, field)) continue;
         const value = chooseCurrent(byField.get(`${record.id} ${field}`) ?? [])?.value ?? null;
         // A record always has a name: with no fact left for it the old one stays.
         if (field === 'name' && value === null) continue;

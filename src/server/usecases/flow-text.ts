@@ -10,7 +10,8 @@ import { Refusal, type World } from './world';
 const SCREEN = 6_000;
 export const FLOW_LINES = 100_000;
 
-async function boxed<T>(work: Promise<T>): Promise<T> {
+/** What the box refuses, told to who asked. */
+export async function boxed<T>(work: Promise<T>): Promise<T> {
   try {
     return await work;
   } catch (error) {

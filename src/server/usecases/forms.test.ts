@@ -58,7 +58,7 @@ test('bad answers are told by question, and nothing is kept', async () => {
   expect(await send({ ...RAW, email: 'mara', area: 'lots' })).toMatchObject({
     ok: false,
     problems: [
-      { question: 'area', says: '“lots” is not an area' },
+      { question: 'area', says: '“lots” is not an amount in ha' },
       { question: 'email', says: '“mara” is not an e-mail address' },
     ],
   });

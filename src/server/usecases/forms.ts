@@ -21,6 +21,7 @@ import {
   type StoredFile,
 } from '../store/intakes';
 import { insertAudit } from '../store/timeline';
+import { loadCatalogue } from './fields';
 import { flowsTaking, takeInEntry } from './entries';
 import { keepFiles, plainName, textOfFile, type EntryFile } from './entry-files';
 import { found, Refusal, type Actor, type World } from './world';
@@ -56,7 +57,7 @@ async function viewOf(world: World, row: IntakeRow): Promise<FormView> {
   const { id, name, slug, isOn, lastAt, taken, refused } = row;
   const form = parsed(row);
   const flows = (await flowsTaking(world.db, 'form', name)).map((flow) => flow.flowName);
-  return { id, name, slug, isOn, lastAt, taken, refused, form, problems: checkForm(form), flows };
+  return { id, name, slug, isOn, lastAt, taken, refused, form, problems: checkForm(form, await loadCatalogue(world.db)), flows };
 }
 
 export async function forms(world: World): Promise<readonly FormView[]> {
@@ -116,7 +117,7 @@ export async function saveForm(
   ask: { readonly form: Form; readonly isOn: boolean },
 ): Promise<FormView> {
   const row = await formRow(world, id);
-  const problems = checkForm(ask.form);
+  const problems = checkForm(ask.form, await loadCatalogue(world.db));
   const [first] = problems;
   if (ask.isOn && first)
     throw new Refusal('not valid', first.question === '' ? first.says : `question “${first.question}”: ${first.says}`, { problems });

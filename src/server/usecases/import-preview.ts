@@ -1,10 +1,12 @@
 /** What would happen with the rows of a list: looked at on its first rows, counted for all of them beside. */
 import type { Instant } from '../../core/base';
-import { chooseCurrent, fieldOf, type Fact, type FactDraft, type FactValue } from '../../core/facts';
+import { chooseCurrent, type Fact, type FactDraft } from '../../core/facts';
+import type { Catalogue, FactValue } from '../../core/fields';
 import { guessColumns, planRows, readRow, type ColumnGuess, type RowPlan, type RowReading, type Target } from '../../core/intake';
 import type { Tx } from '../db';
 import { factsOf } from '../store/facts';
 import { claimForecast, findImport, putForecast, putMatching, type ImportRow, type ListTable, type RowCounts } from '../store/imports';
+import { loadCatalogue } from './fields';
 import { listWithTable, PIECE, rowsFrom, type ListRow } from './list-rows';
 import { BARS, knownFor } from './take-in';
 import { Refusal, type World } from './world';
@@ -46,15 +48,18 @@ export async function previewImport(
   await putMatching(world.db, id, { matching, defaultCountry });
   const row = { ...((await findImport(world.db, id)) ?? before), listTable: before.listTable };
   const rows = await rowsFrom(world.db, id, 0, SHOWN_PIECES);
+  const fields = await loadCatalogue(world.db);
   const guesses = guessColumns(
     row.listTable.headings,
     rows.map((entry) => entry.cells),
+    fields,
   );
-  const { readings, plans } = await planChunk(world.db, row, rows, 0, { matching, defaultCountry });
+  const { readings, plans } = await planChunk(world.db, row, rows, 0, { matching, defaultCountry }, fields);
   const changes = await changesOf(
     world.db,
     plans.flatMap((plan, i) => (plan.kind === 'known' ? [{ plan, reading: readings[i]?.reading }] : [])),
     await world.clock.now(),
+    fields,
   );
   const { encoding, delimiter, headingRow } = row.listTable;
   return {
@@ -91,9 +96,10 @@ export async function planChunk(
   rows: readonly ListRow[],
   before: number,
   { matching, defaultCountry }: { readonly matching: readonly Target[]; readonly defaultCountry: string },
+  fields: Catalogue,
 ): Promise<{ readonly readings: readonly { readonly row: number; readonly reading: RowReading }[]; readonly plans: readonly RowPlan[] }> {
   const columns = matching.map((target) => ({ target }));
-  const readings = rows.map(({ cells }, i) => ({ row: before + i + 1, reading: readRow(cells, columns, defaultCountry) }));
+  const readings = rows.map(({ cells }, i) => ({ row: before + i + 1, reading: readRow(cells, columns, defaultCountry, fields) }));
   return { readings, plans: planRows(readings, await knownFor(tx, row.id, readings), { importId: row.id, ...BARS }) };
 }
 
@@ -101,9 +107,10 @@ export async function planChunk(
 export async function forecastImport(world: World): Promise<number> {
   const row = await claimForecast(world.db, SHOWN_ROWS, LEASE_MS);
   if (!row) return 0;
+  const fields = await loadCatalogue(world.db);
   const sum = { new: 0, known: 0, perhaps: 0, refused: 0, newCompanies: 0 };
   for (let piece = 0; piece * PIECE < row.total; piece += CHUNK_PIECES) {
-    const { plans } = await planChunk(world.db, row, await rowsFrom(world.db, row.id, piece, CHUNK_PIECES), piece * PIECE, row);
+    const { plans } = await planChunk(world.db, row, await rowsFrom(world.db, row.id, piece, CHUNK_PIECES), piece * PIECE, row, fields);
     const counts = countsOf(plans);
     for (const key of Object.keys(sum) as (keyof RowCounts)[]) sum[key] += counts[key];
   }
@@ -126,6 +133,7 @@ async function changesOf(
   tx: Tx,
   rows: readonly { readonly plan: RowPlan; readonly reading: RowReading | undefined }[],
   now: Instant,
+  fields: Catalogue,
 ): Promise<ReadonlyMap<number, readonly Change[]>> {
   const some = rows.slice(0, COMPARED);
   const ids = some.flatMap(({ plan }) => [plan.personId, plan.newCompany ? null : plan.companyId]).filter((id) => id !== null);
@@ -151,7 +159,7 @@ async function changesOf(
             confidence: 0.8,
             observedAt: now,
           };
-          const wins = fieldOf(kind, field) !== undefined && chooseCurrent<FactDraft>([...known, row]) === row;
+          const wins = fields.of(kind, field) !== undefined && chooseCurrent<FactDraft>([...known, row]) === row;
           return wins && from !== to ? [{ field: `${kind}.${field}`, from, to }] : [];
         });
   return new Map(

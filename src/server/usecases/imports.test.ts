@@ -36,7 +36,9 @@ test('a list of somebody known says what it would change, and changes that', asy
   expect(preview.rows[1]?.changes).toEqual([]);
   await startImport(world, ines, id, {});
   await testWorker(world).drain();
-  const [row] = await world.db<{ heatedArea: number }[]>`select heated_area from company where id = ${company.id}`;
+  const [row] = await world.db<
+    { heatedArea: number }[]
+  >`select (custom->>'heated_area')::float8 as heated_area from company where id = ${company.id}`;
   expect(row?.heatedArea).toBe(4.2);
   const mara = (await people(world, { search: 'Mara', limit: 5 })).items[0];
   expect(mara?.jobTitle).toBe('grower');

@@ -18,6 +18,7 @@ import {
   type ImportRow,
 } from '../store/imports';
 import { insertAudit } from '../store/timeline';
+import { loadCatalogue } from './fields';
 import { checkedMatching, CHUNK_PIECES, planChunk } from './import-preview';
 import { cutList, keepPieces, listWithTable, PIECE, rowsFrom, tableOf, withFolder } from './list-rows';
 import { startTrips } from './start';
@@ -67,7 +68,7 @@ export async function lookAtFile(
         if (kept) return;
         const sample = (await rowsFrom(tx, id, 0, 2)).map((row) => row.cells);
         await putMatching(tx, id, {
-          matching: guessColumns(list.headings, sample).map((guess) => guess.target),
+          matching: guessColumns(list.headings, sample, await loadCatalogue(tx)).map((guess) => guess.target),
           defaultCountry: space.defaultCountry,
         });
       }),
@@ -142,9 +143,10 @@ export async function refusedRows(
 
 async function refusedYet(world: World, row: ImportRow): Promise<readonly (readonly string[])[]> {
   const out: (readonly string[])[] = [];
+  const fields = await loadCatalogue(world.db);
   for (let piece = 0; piece * PIECE < row.total && out.length < REFUSED_MAX; piece += CHUNK_PIECES) {
     const rows = await rowsFrom(world.db, row.id, piece, CHUNK_PIECES);
-    const { plans } = await planChunk(world.db, row, rows, piece * PIECE, row);
+    const { plans } = await planChunk(world.db, row, rows, piece * PIECE, row, fields);
     plans.forEach((plan, i) => {
       if (plan.kind === 'refused') out.push([...(rows[i]?.cells ?? []), plan.why]);
     });
@@ -179,11 +181,12 @@ async function workOff(world: World, claimed: ImportRow): Promise<void> {
   const now = await world.clock.now();
   const row = await listWithTable(world, claimed.id);
   const versionId = row.flowId === null ? null : ((await findFlow(world.db, row.flowId))?.liveVersionId ?? null);
+  const fields = await loadCatalogue(world.db);
   const counts: Record<string, number> = { new: 0, known: 0, perhaps: 0, refused: 0 };
   for (let piece = 0; piece * PIECE < row.total; piece += CHUNK_PIECES) {
     const rows = await rowsFrom(world.db, row.id, piece, CHUNK_PIECES);
     const before = piece * PIECE;
-    const { readings, plans } = await planChunk(world.db, row, rows, before, row);
+    const { readings, plans } = await planChunk(world.db, row, rows, before, row, fields);
     for (const plan of plans) counts[plan.kind] = (counts[plan.kind] ?? 0) + 1;
     for (let from = Math.max(0, row.doneRows - before); from < plans.length; from += PIECE) {
       const slice = plans

@@ -3,6 +3,7 @@ import { compilePlan, type Plan } from '../../core/flow/plan';
 import { parseFlow } from '../../core/flow/syntax';
 import type { Tx } from '../db';
 import { listLibrary, listTeams, trialsOf, versionsOf } from '../store/flows';
+import { listFields } from '../store/fields';
 import { listUsers } from '../store/access';
 import { listMailboxes } from '../store/messages';
 import { listOpenings } from '../store/openings';
@@ -11,13 +12,14 @@ import type { World } from './world';
 
 /** Every named thing a flow may use, as it is now. Items that no longer fit their schema are refused loudly. */
 export async function loadLibrary(tx: Tx): Promise<Library> {
-  const [items, teams, mailboxes, users, webhooks, openings] = await Promise.all([
+  const [items, teams, mailboxes, users, webhooks, openings, fields] = await Promise.all([
     listLibrary(tx),
     listTeams(tx),
     listMailboxes(tx),
     listUsers(tx),
     listWebhooks(tx),
     listOpenings(tx),
+    listFields(tx),
   ]);
   return librarySchema.parse({
     ...libraryParts(items),
@@ -26,6 +28,7 @@ export async function loadLibrary(tx: Tx): Promise<Library> {
     people: users.map((user) => user.name),
     webhooks: webhooks.map((hook) => hook.name),
     openings: openings.filter((opening) => opening.isOpen),
+    fields,
   });
 }
 

@@ -1,12 +1,12 @@
 import type { Instant } from '../../core/base';
 import type { MatchEvidence } from '../../core/engine';
-import { fieldsOf } from '../../core/facts';
 import type { Tx } from '../db';
 import { moveFacts, returnFacts } from '../store/facts';
 import { findCompany, findPerson, lockRecords } from '../store/records';
 import { endMerge, findMerge, insertMerge, mergeCompany, mergePerson, unmerge } from '../store/reviews';
 import { insertHappenings, moveTimeline, returnTimeline } from '../store/timeline';
 import { endTwins, moveTrips } from '../store/trips';
+import { loadCatalogue } from './fields';
 import { chooseValues } from './facts';
 import { found, Refusal, type Actor, type World } from './world';
 
@@ -17,6 +17,12 @@ export interface MergeAsk {
   readonly confidence: number;
   readonly evidence: readonly MatchEvidence[];
   readonly by: string;
+}
+
+/** Every field a record of the kind can have a value of, retired ones too. */
+async function keysOf(tx: Tx, kind: 'person' | 'company'): Promise<readonly string[]> {
+  const fields = await loadCatalogue(tx);
+  return [...new Set([...fields.all(kind), ...fields.own.filter((field) => field.record === kind)].map((field) => field.key))];
 }
 
 /** Joins one record into another: all facts, trips, deals and messages go over, and what went is kept so that it can come back. */
@@ -35,7 +41,7 @@ export async function merge(tx: Tx, ask: MergeAsk, now: Instant): Promise<void> 
   if (ask.kind === 'person') await endTwins(tx, moved.trips, `joined with ${into.name}, who is in this flow already`, now);
   const timeline = await moveTimeline(tx, ask.fromId, ask.intoId);
   await insertMerge(tx, { ...ask, moved: { facts, timeline, ...moved } }, now);
-  await chooseValues(tx, [{ kind: ask.kind, id: ask.intoId, fields: fieldsOf(ask.kind).map((field) => field.key) }]);
+  await chooseValues(tx, [{ kind: ask.kind, id: ask.intoId, fields: await keysOf(tx, ask.kind) }]);
   await insertHappenings(tx, [
     {
       recordKind: ask.kind,
@@ -58,7 +64,7 @@ export async function undoMerge(world: World, mergeId: number, actor: Actor): Pr
     await returnTimeline(tx, done.moved.timeline, done.fromId);
     await unmerge(tx, done);
     await endMerge(tx, mergeId, now);
-    const fields = fieldsOf(done.kind).map((field) => field.key);
+    const fields = await keysOf(tx, done.kind);
     await chooseValues(tx, [
       { kind: done.kind, id: done.intoId, fields },
       { kind: done.kind, id: done.fromId, fields },

@@ -47,7 +47,7 @@ test('an application comes in with its papers, is opened, moved, given to the hi
       stage: 'Read',
       ownerName: 'Dagny Holm',
       education: '2012 – 2016: Mechatronics technician, Noorderpoort College',
-      serviceYears: 6,
+      own: { service_years: 6 },
       place: null,
       driving: true,
     }),

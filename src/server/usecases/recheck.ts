@@ -1,9 +1,10 @@
 /** One fact looked for again, now, where it can be answered at once. */
 import type { Instant } from '../../core/base';
 import { factsFound, type Answer } from '../../core/engine';
-import { fieldOf, printValue } from '../../core/facts';
+import { labelOf, printValue } from '../../core/fields';
 import { WorldFailure } from '../ports';
 import { findCompany, type CompanyRow } from '../store/records';
+import { loadCatalogue } from './fields';
 import { recordFacts } from './facts';
 import { standingQuestions } from './questions';
 import { read } from './requests/read';
@@ -18,7 +19,7 @@ export async function keepAnswers(
   answer: Extract<Answer, { kind: 'read' }>,
   now: Instant,
 ): Promise<void> {
-  const facts = factsFound(answer.findings, { kind: 'company', id: company.id }, company.website, now);
+  const facts = factsFound(answer.findings, { kind: 'company', id: company.id }, company.website, now, await loadCatalogue(world.db));
   await world.db.begin((tx) =>
     recordFacts(
       tx,
@@ -36,8 +37,9 @@ export async function recheckFact(
   const company = found(await findCompany(world.db, companyId), 'this company');
   const { website } = company;
   if (website === null) throw new Refusal('not valid', 'no site of theirs is known: nothing can be read again');
+  const fields = await loadCatalogue(world.db);
   const question = (await standingQuestions(world.db)).find((entry) => entry.id.text === field);
-  if (!question) throw new Refusal('not valid', `no standing question asks for “${fieldOf('company', field)?.label ?? field}”`);
+  if (!question) throw new Refusal('not valid', `no standing question asks for “${labelOf(fields.of('company', field), field)}”`);
   const now = await world.clock.now();
   try {
     const answer = await read(
@@ -57,7 +59,7 @@ export async function recheckFact(
     );
     await keepAnswers(world, company, answer, now);
     const [finding] = answer.findings;
-    const unit = fieldOf('company', field)?.unit;
+    const unit = fields.of('company', field)?.unit;
     return finding?.found === true
       ? { found: true, says: `their site says ${printValue(finding.value, unit)}` }
       : { found: false, says: finding?.says ?? answer.says };

@@ -43,7 +43,7 @@ describe('facts on records', () => {
     const area = page.known.find((field) => field.key === 'heated_area');
     expect(area?.fact).toMatchObject({ value: 3.8, source: 'hand', sourceRef: 'Ines Okafor-Brandt' });
     expect(area?.others.map((fact) => fact.value)).toEqual([9, 4.2]);
-    expect(page.company.heatedArea).toBe(3.8);
+    expect(page.company.own.heated_area).toBe(3.8);
     expect(page.happened.map((entry) => entry.says)).toContain('heated area changed by Ines Okafor-Brandt');
   });
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { byTrust, checkTyped, chooseCurrent, competing, fieldOf, printValue, type Fact } from '../../core/facts';
+import { byTrust, chooseCurrent, type Fact } from '../../core/facts';
+import { checkTyped, labelOf, printValue, type Catalogue } from '../../core/fields';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
-import type { RecordKind } from '../../core/base';
 import type { Tx } from '../db';
 import { factsOf } from '../store/facts';
 import { messagesOfPeople, type MessageRow } from '../store/messages';
@@ -30,6 +30,8 @@ import { insertHappenings, timelineOf, type Happening } from '../store/timeline'
 import { journalOf, wakeOnChange, type StoredEntry } from '../store/trips';
 import { listTrips, type TripListRow } from '../store/trip-lists';
 import { conditionPieces } from './conditions';
+import { loadCatalogue } from './fields';
+import { knownFields, type KnownField } from './known-fields';
 import { recordFacts } from './facts';
 import { figure } from './figures';
 import { loadLibrary } from './library';
@@ -58,37 +60,29 @@ async function page<T extends { readonly id: string; readonly createdAt: number 
   return { items: rows.slice(0, limit), next: rows.length > limit && last ? writeCursor({ id: last.id, at: last.createdAt }) : null };
 }
 
-export const people = (world: World, ask: PageAsk): Promise<Page<PersonRow>> => {
-  const where = conditionPieces(ask.where, 'person');
+export const people = async (world: World, ask: PageAsk): Promise<Page<PersonRow>> => {
+  const where = await conditionPieces(world.db, ask.where, 'person');
   return page(ask, (inner) => pagePeople(world.db, { ...inner, where }));
 };
-export const companies = (world: World, ask: PageAsk): Promise<Page<CompanyRow>> => {
-  const where = conditionPieces(ask.where, 'company');
+export const companies = async (world: World, ask: PageAsk): Promise<Page<CompanyRow>> => {
+  const where = await conditionPieces(world.db, ask.where, 'company');
   return page(ask, (inner) => pageCompanies(world.db, { ...inner, where }));
 };
 export const deals = async (world: World, ask: PageAsk): Promise<Page<DealRow>> => {
-  const where = { pieces: conditionPieces(ask.where, 'deal'), now: await world.clock.now(), zone: (await workspace(world.db)).zone };
+  const where = {
+    pieces: await conditionPieces(world.db, ask.where, 'deal'),
+    now: await world.clock.now(),
+    zone: (await workspace(world.db)).zone,
+  };
   return page(ask, (inner) => pageDeals(world.db, { ...inner, where }));
 };
 /** How many people or companies a condition holds for. */
-export const countWhere = (world: World, about: 'person' | 'company', where: string): Promise<number> => {
-  const pieces = conditionPieces(where, about);
+export const countWhere = async (world: World, about: 'person' | 'company', where: string): Promise<number> => {
+  const pieces = await conditionPieces(world.db, where, about);
   return figure(world, `${about} where ${where}`, z.number(), () => storeCountWhere(world.db, about, pieces));
 };
 export const counts = (world: World): Promise<RecordCounts> => figure(world, 'records', recordCountsSchema, () => countRecords(world.db));
 const recordCountsSchema = z.object({ people: z.number(), companies: z.number(), deals: z.number() });
-
-/** One field of a record as it is shown: the value that counts, where it came from, and what else was said. */
-export interface KnownField {
-  readonly record: RecordKind;
-  readonly recordId: string;
-  readonly key: string;
-  readonly label: string;
-  readonly group: string;
-  readonly unit: string | null;
-  readonly fact: Fact | null;
-  readonly others: readonly Fact[];
-}
 
 export interface PersonPage {
   readonly person: PersonRow;
@@ -129,7 +123,7 @@ export async function personPage(world: World, id: string): Promise<PersonPage> 
   return {
     person,
     company: company ?? null,
-    known: knownFields(facts),
+    known: await knownFields(world, facts),
     happened: [...happened, ...researched(person.id, journal)].sort((a, b) => b.at - a.at),
     messages,
     reviews,
@@ -207,49 +201,34 @@ export async function companyPage(world: World, id: string): Promise<CompanyPage
     pageDeals(db, { search: '', before: null, limit: 20, companyId: id }),
     mergesInto(db, [id]),
   ]);
-  return { company, people: staff, known: knownFields(facts), happened, deals: own, merges };
+  return {
+    company,
+    people: staff,
+    known: await knownFields(world, facts),
+    happened,
+    deals: own,
+    merges,
+  };
 }
 
 export async function dealPage(world: World, id: string): Promise<{ readonly deal: DealRow; readonly known: readonly KnownField[] }> {
   const [deal] = await pageDeals(world.db, { search: '', before: null, limit: 1, id });
-  return { deal: found(deal, 'this deal'), known: knownFields(await factsOf(world.db, [id])) };
-}
-
-function knownFields(facts: readonly Fact[]): readonly KnownField[] {
-  const byField = new Map<string, Fact[]>();
-  for (const fact of facts) {
-    const key = `${fact.record.kind} ${fact.record.id} ${fact.field}`;
-    byField.set(key, [...(byField.get(key) ?? []), fact]);
-  }
-  return [...byField.values()].flatMap((list): KnownField[] => {
-    const [best] = [...list].sort(byTrust);
-    const field = best && fieldOf(best.record.kind, best.field);
-    return best && field
-      ? [
-          {
-            record: best.record.kind,
-            recordId: best.record.id,
-            key: field.key,
-            label: field.label,
-            group: field.group,
-            unit: field.unit ?? null,
-            fact: best,
-            others: competing(list),
-          },
-        ]
-      : [];
-  });
+  return {
+    deal: found(deal, 'this deal'),
+    known: await knownFields(world, await factsOf(world.db, [id])),
+  };
 }
 
 /** Values typed by a person or sent by the API, each becoming a fact. Unknown fields and unreadable values are refused together. */
 function readValues(
+  fields: Catalogue,
   kind: 'person' | 'company',
   values: Readonly<Record<string, string | number | boolean | null>>,
 ): Readonly<Record<string, string | number | boolean | null>> {
   const out: Record<string, string | number | boolean | null> = {};
   const wrong: string[] = [];
   for (const [key, raw] of Object.entries(values)) {
-    const field = fieldOf(kind, key);
+    const field = fields.of(kind, key);
     if (!field) {
       wrong.push(`a ${kind} has no field “${key}”`);
       continue;
@@ -271,7 +250,7 @@ export async function createPerson(
     readonly source: 'hand' | 'api';
   },
 ): Promise<PersonRow> {
-  const values = readValues('person', ask.values);
+  const values = readValues(await loadCatalogue(world.db), 'person', ask.values);
   const name = values.name ?? [values.first_name, values.last_name].filter(Boolean).join(' ');
   if (typeof name !== 'string' || name === '') throw new Refusal('not valid', 'a person needs a name');
   const now = await world.clock.now();
@@ -312,7 +291,7 @@ export async function createCompany(
   actor: Actor,
   ask: { readonly values: Readonly<Record<string, string | number | boolean | null>>; readonly source: 'hand' | 'api' },
 ): Promise<CompanyRow> {
-  const values = readValues('company', ask.values);
+  const values = readValues(await loadCatalogue(world.db), 'company', ask.values);
   const { name } = values;
   if (typeof name !== 'string' || name === '') throw new Refusal('not valid', 'a company needs a name');
   const now = await world.clock.now();
@@ -375,7 +354,7 @@ async function unchangedSince(
   for (const field of fields) {
     const current = chooseCurrent(facts.filter((fact) => fact.field === field));
     if (current === undefined || current.value === ask.was?.[field]) continue;
-    const label = fieldOf(ask.kind, field)?.label ?? field;
+    const label = labelOf((await loadCatalogue(tx)).of(ask.kind, field), field);
     throw new Refusal('conflict', `${label} was changed meanwhile: by ${current.sourceRef} to “${printValue(current.value)}”`, {
       field,
       now: current.value,
@@ -398,7 +377,8 @@ export async function changeRecord(
 ): Promise<void> {
   if (ask.kind === 'person') found(await findPerson(world.db, ask.id), 'this person');
   else found(await findCompany(world.db, ask.id), 'this company');
-  const values = readValues(ask.kind, ask.values);
+  const fields = await loadCatalogue(world.db);
+  const values = readValues(fields, ask.kind, ask.values);
   const now = await world.clock.now();
   await world.db.begin(async (tx) => {
     await unchangedSince(tx, ask);
@@ -424,7 +404,7 @@ export async function changeRecord(
         at: now,
         kind: 'change',
         says: `${Object.keys(values)
-          .map((key) => fieldOf(ask.kind, key)?.label ?? key)
+          .map((key) => labelOf(fields.of(ask.kind, key), key))
           .join(', ')} changed by ${actor.name}`,
         detail: values,
       },

@@ -30,9 +30,12 @@ export async function saveResearchSettings(world: World, actor: Actor, ask: Rese
       );
   const twice = ask.questions.find((question, i) => ask.questions.findIndex((other) => other.id === question.id) !== i);
   if (twice) throw new Refusal('not valid', `two questions are called “${twice.id}”`);
+  const before = new Map((await researchSettings(world)).questions.map((question) => [question.id, question]));
+  // Who sends only name, type and wording does not mean to throw away what is known of the question.
+  const questions = ask.questions.map((question) => ({ ...before.get(question.id), ...question }));
   await world.db.begin(async (tx) => {
     await putSetting(tx, 'sources', ask.sources);
-    await putSetting(tx, 'questions', ask.questions);
+    await putSetting(tx, 'questions', questions);
     await insertAudit(tx, {
       at: await world.clock.now(),
       userId: actor.userId,

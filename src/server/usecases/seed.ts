@@ -1,19 +1,24 @@
 import { z } from 'zod';
 import { stableId } from '../../core/base';
-import { fieldOf, readTyped, type FactDraft, type FactValue } from '../../core/facts';
+import type { FactDraft } from '../../core/facts';
+import { ownFieldSchema, readTyped, type FactValue } from '../../core/fields';
 import { libraryItemSchema } from '../../core/flow/check';
 import { openingSchema } from '../../core/hiring';
 import { formSchema, watchedSchema } from '../../core/intake';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
 import { insertUser } from '../store/access';
 import { insertFacts } from '../store/facts';
+import { putField } from '../store/fields';
 import { putLibrary, putTeam } from '../store/flows';
 import { putMailbox } from '../store/messages';
 import { insertCompanies, insertDeal, insertPeople, type NewCompany, type NewPerson } from '../store/records';
 import { getSetting, putSetting } from '../store/settings';
+import { loadCatalogue } from './fields';
+import { loadLibrary } from './library';
 import { makeToken } from './access';
 import { connectWebhook } from './webhooks';
 import { createFlow } from './flows';
+import { recordFacts } from './facts';
 import { createForm } from './forms';
 import { createOpening } from './openings';
 import { standingQuestionsSchema } from './questions';
@@ -44,6 +49,7 @@ export const workspaceSeedSchema = z.object({
   library: z.array(libraryItemSchema),
   webhooks: z.array(z.object({ name: z.string(), url: z.url(), secret: z.string() })).default([]),
   sources: sourceSettingsSchema.default([]),
+  fields: z.array(ownFieldSchema).default([]),
   questions: standingQuestionsSchema.default([]),
   forms: z.array(z.object({ name: z.string(), form: formSchema })).default([]),
   openings: z.array(openingSchema.extend({ name: z.string().min(1) })).default([]),
@@ -53,7 +59,7 @@ export const workspaceSeedSchema = z.object({
   /** a file of entries that were sent through the forms, with the files beside it */
   entries: z.string().optional(),
   flows: z.array(z.string()),
-  crm: z.object({ companies: z.string(), people: z.string(), deals: z.string().optional() }).optional(),
+  crm: z.object({ companies: z.string(), people: z.string(), deals: z.string().optional(), confirmed: z.string().optional() }).optional(),
 });
 export type WorkspaceSeed = z.infer<typeof workspaceSeedSchema>;
 /** What was sent through forms before: answers by question, and files by question as paths. */
@@ -76,10 +82,12 @@ export async function seedWorkspace(
     readonly companies: readonly CrmRow[];
     readonly people: readonly CrmRow[];
     readonly deals?: readonly CrmRow[];
+    readonly confirmed?: readonly CrmRow[];
   },
 ): Promise<string> {
   const startsAt = Date.parse(seed.startsAt);
   await putSetting(world.db, 'workspace', seed.workspace);
+  if (world.isDemo) await putSetting(world.db, 'demo password', seed.password);
   if (world.isDemo) await putSetting(world.db, 'clock offset', startsAt - (await world.clock.now()));
   const passwordHash = await world.passwords.hash(seed.password);
   const idOf = (email: string): string => stableId('user', email);
@@ -88,12 +96,14 @@ export async function seedWorkspace(
   for (const box of seed.mailboxes) await putMailbox(world.db, box);
   for (const entry of seed.library) await putLibrary(world.db, entry.kind, entry.name, entry.body);
   if (seed.sources.length > 0) await putSetting(world.db, 'sources', seed.sources);
+  for (const field of seed.fields) await putField(world.db, field);
   if (seed.questions.length > 0) await putSetting(world.db, 'questions', seed.questions);
   const builder = seed.users.find((user) => user.role === 'builder') ?? seed.users[0];
   if (!builder) throw new Error('a workspace needs at least one person');
   const actor = { userId: idOf(builder.email), name: builder.name };
   for (const hook of seed.webhooks) await connectWebhook(world, actor, hook);
   await seedCrm(world, texts.companies, texts.people, seed.workspace.defaultCountry);
+  await seedConfirmed(world, texts.confirmed ?? [], startsAt);
   await seedDeals(world, texts.deals ?? [], texts.people, startsAt);
   for (const entry of seed.openings) await createOpening(world, actor, entry);
   for (const entry of seed.forms) await createForm(world, actor, entry);
@@ -111,8 +121,35 @@ const personId = (people: readonly CrmRow[], row: CrmRow): string | undefined =>
   return at < 0 ? undefined : stableId('crm person', String(at), row.person ?? '');
 };
 
+/** What companies told on the phone, so many days ago: a key to what is read on their sites. */
+async function seedConfirmed(world: World, rows: readonly CrmRow[], startsAt: number): Promise<void> {
+  const fields = await loadCatalogue(world.db);
+  const facts = rows.map((row): FactDraft => {
+    const key = row.field ?? '';
+    const field = fields.of('company', key);
+    const reading = field && readTyped(field, row.value ?? '');
+    if (!field || !reading?.ok) throw new Error(`confirmed: “${row.value ?? ''}” is no value of ${key}`);
+    return {
+      record: { kind: 'company', id: stableId('crm company', row.key ?? '') },
+      field: key,
+      value: reading.value,
+      source: 'confirmed',
+      sourceRef: row.by ?? '',
+      confidence: 1,
+      observedAt: startsAt - Number(row.days ?? 0) * 86_400_000,
+    };
+  });
+  await world.db.begin((tx) =>
+    recordFacts(
+      tx,
+      facts.map((fact) => ({ fact, meta: { tripId: null, mark: null, userId: null } })),
+    ),
+  );
+}
+
 /** Open deals of an older CRM, each as many days at its stage as its row says. */
 async function seedDeals(world: World, deals: readonly CrmRow[], people: readonly CrmRow[], startsAt: number): Promise<void> {
+  const pipeline = (await loadLibrary(world.db)).pipelines[0]?.name ?? '';
   for (const row of deals) {
     const since = (world.isDemo ? startsAt : await world.clock.now()) - Number(row.days) * 86_400_000;
     await insertDeal(
@@ -120,7 +157,7 @@ async function seedDeals(world: World, deals: readonly CrmRow[], people: readonl
       {
         id: stableId('crm deal', row.title ?? ''),
         title: row.title ?? '',
-        pipeline: row.pipeline ?? 'Glasshouse sales',
+        pipeline: row.pipeline ?? pipeline,
         stage: row.stage ?? '',
         amount: Number(row.amount),
         companyId: stableId('crm company', row.company ?? ''),
@@ -135,13 +172,14 @@ async function seedDeals(world: World, deals: readonly CrmRow[], people: readonl
 /** Records as an older CRM would hold them: every value a fact of source `crm`, some months old. */
 async function seedCrm(world: World, companies: readonly CrmRow[], people: readonly CrmRow[], defaultCountry: string): Promise<void> {
   const now = await world.clock.now();
+  const fields = await loadCatalogue(world.db);
   const newCompanies: NewCompany[] = [];
   const newPeople: NewPerson[] = [];
   const facts: FactDraft[] = [];
   const keep = (kind: 'company' | 'person', id: string, row: CrmRow, at: number, country: string): Record<string, FactValue> => {
     const values: Record<string, FactValue> = {};
     for (const [key, raw] of Object.entries(row)) {
-      const field = fieldOf(kind, key);
+      const field = fields.of(kind, key);
       const reading = field && readTyped(field, raw);
       if (!field || !reading?.ok || reading.value === null) continue;
       const value = field.type === 'phone' ? (normalisePhone(String(reading.value), country) ?? reading.value) : reading.value;

@@ -99,7 +99,7 @@ async function usual(world: World, flowId: string, about: 'person' | 'deal'): Pr
 /** People whose company has a site come first: on them every line has something to do. */
 async function spread(world: World, about: 'person' | 'deal', where?: string): Promise<readonly Specimen[]> {
   const { db } = world;
-  const pieces = conditionPieces(where, about);
+  const pieces = await conditionPieces(db, where, about);
   if (about === 'deal') {
     const { zone } = await workspace(db);
     const counted = { pieces, now: await world.clock.now(), zone };

@@ -1,6 +1,6 @@
 /** Stuck trips: seen together where line and reason are the same, and dealt with one by one or all that are alike. */
 import { fieldByHand, stuckKey, type Choice, type TripEvent } from '../../core/engine';
-import { readTyped, type Field } from '../../core/facts';
+import { catalogueOf, readTyped, type Field } from '../../core/fields';
 import { fieldAt } from '../../core/flow/check';
 import { postToStuck, stuckRows, stuckTrips, type StuckRow, type StuckTrip } from '../store/stuck';
 import { postEvent } from '../store/trips';
@@ -34,7 +34,8 @@ const lineOf = (plans: Plans, trip: Stood) => plans(trip)?.instructions[trip.at]
 function handField(plans: Plans, trip: Stood): Field | undefined {
   const line = lineOf(plans, trip);
   const path = line && fieldByHand(line);
-  return path === undefined ? undefined : fieldAt(plans(trip)?.about ?? 'person', path);
+  const plan = plans(trip);
+  return path === undefined || !plan ? undefined : fieldAt(catalogueOf(plan.library.fields), plan.about, path);
 }
 
 const stood = (row: StuckRow): Stood => ({ versionId: row.versionId, trialId: null, at: row.at });

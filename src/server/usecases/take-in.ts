@@ -3,7 +3,7 @@
  * Promises: a list, a form, a webhook and a mailbox make the same records of the same values.
  */
 import { stableId, type Instant, type JsonObject } from '../../core/base';
-import { fieldOf, type FactDraft, type SourceKind } from '../../core/facts';
+import type { FactDraft, SourceKind } from '../../core/facts';
 import type { Known, RowPlan, RowReading } from '../../core/intake';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
 import type { Tx } from '../db';
@@ -96,12 +96,10 @@ export async function takeInRows(tx: Tx, rows: readonly RowToTakeIn[], door: Doo
     }
     const source = { source: door.source, sourceRef: door.refOf(plan.row), confidence: 0.8, observedAt: now };
     for (const [field, value] of Object.entries(person))
-      if (fieldOf('person', field))
-        (isNew ? fresh : later).push({ record: { kind: 'person', id: plan.personId }, field, value, ...source });
+      (isNew ? fresh : later).push({ record: { kind: 'person', id: plan.personId }, field, value, ...source });
     if (plan.companyId !== null)
       for (const [field, value] of Object.entries(company))
-        if (fieldOf('company', field))
-          (plan.newCompany ? fresh : later).push({ record: { kind: 'company', id: plan.companyId }, field, value, ...source });
+        (plan.newCompany ? fresh : later).push({ record: { kind: 'company', id: plan.companyId }, field, value, ...source });
     happenings.push({
       recordKind: 'person',
       recordId: plan.personId,

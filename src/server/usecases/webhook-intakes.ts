@@ -28,6 +28,7 @@ import {
   type IntakeRow,
 } from '../store/intakes';
 import { insertAudit } from '../store/timeline';
+import { loadCatalogue } from './fields';
 import { flowsTaking, takeInEntry } from './entries';
 import { seal, unseal } from './seal';
 import { reasonOf } from './set-aside-one';
@@ -239,10 +240,11 @@ export async function tryWebhook(
   const json = parsed(ask.json);
   if (json === undefined) throw new Refusal('not valid', 'this is no JSON: a brace or a quotation mark may be missing');
   const values = flatten(json);
-  const matching = ask.matching.length === 0 ? guessPayload(values) : ask.matching;
+  const fields = await loadCatalogue(world.db);
+  const matching = ask.matching.length === 0 ? guessPayload(values, fields) : ask.matching;
   const { cells, columns } = payloadRow(values, matching);
   const { defaultCountry } = await workspace(world.db);
-  const reading = readRow(cells, columns, defaultCountry);
+  const reading = readRow(cells, columns, defaultCountry, fields);
   const rows = [{ row: 1, reading }];
   const [plan] = planRows(rows, await knownFor(world.db, id, rows), { importId: id, ...BARS });
   const name = typeof reading.record.person.name === 'string' ? reading.record.person.name : 'nobody';

@@ -6,6 +6,7 @@ import type {
   Calendars,
   Clock,
   DemoWorld,
+  Dictionary,
   Log,
   Mail,
   Mailboxes,
@@ -32,6 +33,7 @@ export interface World {
   readonly demo: DemoWorld;
   readonly box: Box;
   readonly papers: Papers;
+  readonly dictionary: Dictionary;
   readonly passwords: Passwords;
   readonly log: Log;
   readonly newId: () => string;

@@ -4,18 +4,20 @@ import path from 'node:path';
 import { parse } from 'csv-parse/sync';
 import { readConfig } from '../config';
 import { bringEntry } from '../usecases/forms';
-import { isSeeded, seedEntriesSchema, seedWorkspace, workspaceSeedSchema, type CrmRow } from '../usecases/seed';
+import { isSeeded, seedEntriesSchema, seedWorkspace, type CrmRow } from '../usecases/seed';
+import { readSeed } from './seed-file';
 import { makeWorld } from './world';
 
 const world = makeWorld(readConfig(), 'millrace-demo');
 if (!(await isSeeded(world))) {
-  const seed = workspaceSeedSchema.parse(JSON.parse(fs.readFileSync(process.argv[2] ?? 'demo/workspace.json', 'utf8')));
+  const seed = readSeed(process.argv[2] ?? 'demo/workspace.json');
   const rows = (file: string): CrmRow[] => parse<CrmRow>(fs.readFileSync(file), { columns: true });
   const token = await seedWorkspace(world, seed, {
     flows: seed.flows.map((file) => fs.readFileSync(file, 'utf8')),
     companies: seed.crm ? rows(seed.crm.companies) : [],
     people: seed.crm ? rows(seed.crm.people) : [],
     deals: seed.crm?.deals ? rows(seed.crm.deals) : [],
+    confirmed: seed.crm?.confirmed ? rows(seed.crm.confirmed) : [],
   });
   for (const entry of seed.entries ? seedEntriesSchema.parse(JSON.parse(fs.readFileSync(seed.entries, 'utf8'))) : []) {
     const files = Object.entries(entry.files).map(([question, file]) => ({

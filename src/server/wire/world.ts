@@ -3,6 +3,7 @@ import path from 'node:path';
 import { httpCalendars } from '../adapters/calendars';
 import { movableClock } from '../adapters/clock';
 import { boxPool } from '../adapters/box';
+import { Dictionaries } from '../adapters/dictionary';
 import { pinoLog } from '../adapters/log';
 import { smtpMail } from '../adapters/mail';
 import { imapMailboxes } from '../adapters/mailboxes';
@@ -35,6 +36,7 @@ export function makeWorld(config: Config, name: string): World {
     demo: demoWorld(config.demo ? config.standinMail : null),
     box,
     papers: pdfPapers(),
+    dictionary: new Dictionaries(),
     passwords: argonPasswords,
     log,
     newId: randomUUID,

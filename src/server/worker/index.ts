@@ -13,6 +13,7 @@ import { joinCounts } from '../usecases/flows';
 import { deliverCalls } from '../usecases/deliver-calls';
 import { makeDossiers } from '../usecases/dossiers';
 import { releaseGathered } from '../usecases/gather';
+import { keepFieldIndexes } from '../usecases/field-indexes';
 import { forecastImport } from '../usecases/import-preview';
 import { runImport } from '../usecases/imports';
 import { sendDue, settleDoubts } from '../usecases/send-due';
@@ -47,6 +48,7 @@ export class Worker {
   private called = false;
   private wake: () => void = () => undefined;
   /** what open pages have not been told of yet */
+  private indexing: Promise<number> | undefined;
   private untold = false;
   private toldAt = 0;
   private joinedAt = 0;
@@ -118,6 +120,11 @@ export class Worker {
       await joinCounts(this.world);
       return 0;
     });
+    // Not waited for: the database makes an index only when everybody's older work is done.
+    if (this.mode === 'polling')
+      this.indexing ??= this.guarded('indexes of fields', () => keepFieldIndexes(this.world)).finally(() => {
+        this.indexing = undefined;
+      });
   }
 
   private async guarded(what: string, work: () => Promise<number>): Promise<number> {

@@ -1,7 +1,9 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Tooltip } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { placed } from './placed';
 
 export type Tone = 'plain' | 'brass' | 'brick' | 'moss' | 'river' | 'plum';
 
@@ -14,8 +16,8 @@ export function Tag({ tone = 'plain', children, title }: { readonly tone?: Tone;
 /** How much of something, 0 to 1, as a thin bar. */
 export function Meter({ share, width = 108 }: { readonly share: number; readonly width?: number }) {
   return (
-    <div className="meter" style={{ width }} aria-hidden>
-      <i style={{ width: `${Math.round(Math.min(1, Math.max(0, share)) * 100)}%` }} />
+    <div className="meter" css={placed({ width })} aria-hidden>
+      <i css={placed({ width: `${Math.round(Math.min(1, Math.max(0, share)) * 100)}%` })} />
     </div>
   );
 }
@@ -50,7 +52,7 @@ export function TopBar({
 export function Empty({ title, children, action }: { readonly title: string; readonly children: ReactNode; readonly action?: ReactNode }) {
   return (
     <div className="empty">
-      <h2 style={{ color: 'var(--ink)' }}>{title}</h2>
+      <h2 css={placed({ color: 'var(--ink)' })}>{title}</h2>
       <p>{children}</p>
       {action}
     </div>

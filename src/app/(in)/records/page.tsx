@@ -15,7 +15,7 @@ export default async function RecordsPage({ searchParams }: Props) {
   const { world, may } = await signed();
   const { kind, search, where, cursor } = await searchParams;
   const about = kind === 'companies' ? 'company' : 'person';
-  const problem = conditionProblem(where, about);
+  const problem = await conditionProblem(world.db, where, about);
   const ask = { search, cursor, where: problem === null ? where : 'false' };
   const [total, live, now, found] = await Promise.all([
     counts(world),

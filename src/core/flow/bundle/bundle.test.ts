@@ -21,7 +21,7 @@ describe('a flow that travels', () => {
   test('carries what it names and what that names in turn, and nothing else', () => {
     expect(bundle.things.map((thing) => `${thing.kind} ${thing.name}`).sort()).toEqual(
       namesUsed(DEMO_FLOW, bundle.things)
-        .filter((use) => ['scorecard', 'template', 'plan', 'chain', 'pipeline', 'intake'].includes(use.kind))
+        .filter((use) => ['scorecard', 'template', 'plan', 'chain', 'pipeline', 'intake', 'field'].includes(use.kind))
         .map((use) => `${use.kind} ${use.name}`)
         .sort(),
     );

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { speaksOf, STANDARD } from '../../fields';
 import { ASKABLE_ROLES, libraryItemSchema, type Library, type LibraryItem } from '../check';
 import { sayLine, type PartSlot } from '../say';
 import { numberedLines, parseFlow, printFlow, type Span } from '../syntax';
@@ -67,6 +68,13 @@ export function namesUsed(text: string, things: readonly LibraryItem[]): readonl
       const intakeKind = line.step.verb === 'take in' ? line.step.from.text : undefined;
       add({ kind, name: edit.source, ...(intakeKind !== undefined && { intakeKind }), span: edit, by: `line ${number}` });
     }
+  const written = things
+    .filter((thing) => thing.kind !== 'field')
+    .map((thing) => ({ by: `${kindSaid(thing.kind)} “${thing.name}”`, text: JSON.stringify(thing.body) }));
+  for (const thing of things)
+    if (thing.kind === 'field')
+      for (const { by } of [{ by: 'the flow', text }, ...written].filter((place) => speaksOf(place.text, thing.body.key)))
+        add({ kind: 'field', name: thing.name, by });
   for (const thing of things)
     if (thing.kind === 'plan') {
       add({ kind: 'connection', name: thing.body.mailbox, by: `plan “${thing.name}”` });
@@ -74,6 +82,9 @@ export function namesUsed(text: string, things: readonly LibraryItem[]): readonl
     }
   return [...uses.values()];
 }
+
+/** A kind as people speak of it. */
+const kindSaid = (kind: LibraryItem['kind']): string => (kind === 'template' ? 'text' : kind === 'chain' ? 'lookup chain' : kind);
 
 export const nameKey = (use: Pick<NameUse, 'kind' | 'name'>): string => `${use.kind} ${use.name}`;
 const isRole = (slot: PartSlot, name: string): boolean => slot === 'who' && (ASKABLE_ROLES as readonly string[]).includes(name);
@@ -87,6 +98,10 @@ export function itemsOf(library: Library): readonly LibraryItem[] {
     ...library.chains.map((body): LibraryItem => ({ kind: 'chain', name: body.name, body })),
     ...library.pipelines.map((body): LibraryItem => ({ kind: 'pipeline', name: body.name, body })),
     ...library.intakes.map((body): LibraryItem => ({ kind: 'intake', name: body.name, body })),
+    // What a business calls a standard field besides stays at home.
+    ...library.fields
+      .filter((field) => !STANDARD.of(field.record, field.key))
+      .map((body): LibraryItem => ({ kind: 'field', name: `${body.record}.${body.key}`, body })),
   ];
 }
 
@@ -94,10 +109,11 @@ export function itemsOf(library: Library): readonly LibraryItem[] {
 export function makeBundle(text: string, library: Library): Bundle {
   const all = new Map(itemsOf(library).map((item) => [nameKey(item), item]));
   const keys = (items: readonly LibraryItem[]): string => items.map(nameKey).sort().join('\n');
-  // Pipelines may be named by a stage alone: all are tried, and only those that are named stay.
-  let things: readonly LibraryItem[] = itemsOf(library).filter((item) => item.kind === 'pipeline');
+  // Pipelines may be named by a stage alone, fields by their keys: all are tried, and only those that are named stay.
+  const tried = itemsOf(library).filter((item) => item.kind === 'pipeline' || item.kind === 'field');
+  let things: readonly LibraryItem[] = tried;
   for (;;) {
-    const found = namesUsed(text, things)
+    const found = namesUsed(text, [...things, ...tried.filter((item) => item.kind === 'field' && !things.includes(item))])
       .map((use) => all.get(nameKey(use)))
       .filter((item) => item !== undefined);
     if (keys(found) === keys(things)) break;

@@ -81,7 +81,7 @@ export function matchBundle(bundle: Bundle, library: Library): readonly Match[] 
   });
 }
 
-/** Where two values differ: `criteria · grows all year · levels 1 · points: 30 here, 25 in the file`. */
+/** Where two values differ: `criteria · open at night · levels 1 · points: 30 here, 25 in the file`. */
 function differing(ours: unknown, theirs: unknown, path = ''): readonly string[] {
   if (isTree(ours) && isTree(theirs))
     return [...new Set([...Object.keys(ours), ...Object.keys(theirs)])].flatMap((key) =>
@@ -141,6 +141,8 @@ export function settleBundle(bundle: Bundle, library: Library, choices: Readonly
 
 function wrongWith(match: Match, choice: Choice): string | undefined {
   const what = `${match.kind} “${match.name}”`;
+  if (match.kind === 'field' && choice.does !== 'leave' && choice.name !== match.name)
+    return `${what} keeps its name: flows speak of it everywhere`;
   if (choice.does === 'use' && !match.here.includes(choice.name)) return `${what}: there is no ${match.kind} named “${choice.name}” here`;
   if (choice.does !== 'bring') return undefined;
   if (!match.carried) return `${what} is only named in the file: choose one that is here`;
@@ -150,6 +152,7 @@ function wrongWith(match: Match, choice: Choice): string | undefined {
 
 /** The thing under its name here; a plan speaks of texts and mailboxes by their names here. */
 function underName(thing: LibraryItem, name: string, renamed: (kind: NameKind, name: string) => string): LibraryItem {
+  if (thing.kind === 'field') return thing;
   if (thing.kind !== 'plan') return { ...thing, name, body: { ...thing.body, name } } as LibraryItem;
   return {
     kind: 'plan',

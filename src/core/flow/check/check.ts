@@ -80,7 +80,7 @@ function walk(lines: readonly Line[], way: Way, check: Check, say: Say): void {
       say(line.head, 'wrong place', 'a line that works on many comes right below “gather”: tell … or hand over …');
     const entry = entryOf(line.step, check.library);
     if (entry) way.results.set(ENTRY, entry);
-    const result = resultOf(line.step);
+    const result = resultOf(line.step, check.library);
     if (!result || !('as' in line.step) || !line.step.as) continue;
     if (way.results.has(result.name)) say(line.step.as, 'name twice', `“${result.name}” is the name of a result above: choose another`);
     way.results.set(result.name, result.shape);

@@ -18,4 +18,5 @@ export const EMPTY_LIBRARY: Library = {
   people: [],
   webhooks: [],
   openings: [],
+  fields: [],
 };

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ownFieldSchema } from '../../fields';
 import { chainSchema } from '../../lookup';
 import { scorecardSchema } from '../../score';
 import { planSchema, templateSchema } from '../../writer';
@@ -24,6 +25,8 @@ export const librarySchema = z.object({
   people: z.array(z.string()).default([]),
   webhooks: z.array(z.string()).default([]),
   openings: z.array(z.object({ name: z.string(), stages: z.array(z.string()) })).default([]),
+  // The workspace's own fields, retired ones too.
+  fields: z.array(ownFieldSchema).default([]),
 });
 export type Library = z.infer<typeof librarySchema>;
 
@@ -38,6 +41,8 @@ export const libraryItemSchema = z.discriminatedUnion('kind', [
   item('chain', shape.chains.element),
   item('pipeline', shape.pipelines.element),
   item('intake', shape.intakes.element),
+  // Named by its path: `company.vans`.
+  item('field', ownFieldSchema),
 ]);
 export type LibraryItem = z.infer<typeof libraryItemSchema>;
 
@@ -51,6 +56,15 @@ export function libraryParts(items: readonly { readonly kind: string; readonly b
     chains: of('chain'),
     pipelines: of('pipeline'),
     intakes: of('intake'),
+    fields: of('field'),
   });
 }
-const partsSchema = librarySchema.pick({ scorecards: true, templates: true, plans: true, chains: true, pipelines: true, intakes: true });
+const partsSchema = librarySchema.pick({
+  scorecards: true,
+  templates: true,
+  plans: true,
+  chains: true,
+  pipelines: true,
+  intakes: true,
+  fields: true,
+});

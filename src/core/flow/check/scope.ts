@@ -1,5 +1,5 @@
 import { near } from '../../base';
-import { fieldOf, fieldsOf, type Field, type FieldType } from '../../facts';
+import { STANDARD, type Catalogue, type Field, type FieldType } from '../../fields';
 import type { FeelName, FeelType } from '../../feel';
 import { DOCUMENT_PARTS, isDocumentKind, type AnswerType, type Step } from '../syntax';
 import type { Library } from './library';
@@ -10,13 +10,19 @@ export type ResultShape = Readonly<Record<string, FeelName>>;
 /** What a field's value is in a condition. */
 export const FEEL_TYPE: Readonly<Record<FieldType, FeelType>> = {
   text: 'string',
+  'long text': 'string',
   number: 'number',
+  money: 'number',
   'yes/no': 'boolean',
   date: 'date',
+  year: 'number',
+  choice: 'string',
+  list: 'string',
   'e-mail': 'string',
   phone: 'string',
   site: 'string',
-  year: 'number',
+  country: 'string',
+  language: 'string',
 };
 
 function answerName(type: AnswerType): FeelName {
@@ -42,19 +48,26 @@ const nameOfField = (field: Field, label = field.label): FeelName => ({
   label,
   ...(field.unit === undefined ? {} : { unit: field.unit }),
 });
-const DEAL_SHAPE: ResultShape = Object.fromEntries(fieldsOf('deal').map((field) => [field.key, nameOfField(field)]));
+const DEAL_SHAPE: ResultShape = Object.fromEntries(STANDARD.all('deal').map((field) => [field.key, nameOfField(field)]));
 const APPLICATION_SHAPE: ResultShape = { opening: { type: 'string', label: 'opening' }, stage: { type: 'string', label: 'stage' } };
 const documentShape = (kind: string): ResultShape =>
   isDocumentKind(kind)
     ? Object.fromEntries(Object.entries(DOCUMENT_PARTS[kind]).map(([id, type]): [string, FeelName] => [id, answerName({ kind: type })]))
     : {};
+/** Years of some kind of work, as fields of the workspace count them out of papers. */
+const yearsCounted = ({ fields }: Pick<Library, 'fields'>): ResultShape =>
+  Object.fromEntries(
+    fields.flatMap((field): [string, FeelName][] =>
+      field.yearsIn && !field.isRetired ? [[field.key, { type: 'number', label: field.label }]] : [],
+    ),
+  );
 /** What stands at the places now that did not at the reading before. */
 const WHAT_IS_NEW: ResultShape = { changes: { type: 'number', label: 'what is new' }, news: { type: 'string' } };
 /** Whether what was waited for came in time. */
 const CAME: ResultShape = { came: { type: 'boolean', label: 'came' } };
 
 /** What a line leaves behind under its `as` name. */
-export function resultOf(step: Step): { readonly name: string; readonly shape: ResultShape } | undefined {
+export function resultOf(step: Step, library: Pick<Library, 'fields'>): { readonly name: string; readonly shape: ResultShape } | undefined {
   if (!('as' in step) || step.as === undefined) return undefined;
   const name = step.as.text;
   switch (step.verb) {
@@ -81,6 +94,7 @@ export function resultOf(step: Step): { readonly name: string; readonly shape: R
         name,
         shape: {
           ...documentShape(step.document?.text ?? ''),
+          ...(step.document?.text === 'cv' ? yearsCounted(library) : {}),
           ...Object.fromEntries(step.questions.map((question) => [question.id.text, answerName(question.type)])),
         },
       };
@@ -133,25 +147,40 @@ export interface Results {
   keys(): Iterable<string>;
 }
 
+/** Said once for each name of a catalogue: a long flow may ask for the same missing field on every line. */
+const missing = new WeakMap<Catalogue, Map<string, string>>();
+const MISSING_KEPT = 500;
+
+function noField(fields: Catalogue, record: 'company' | 'person', key: string): string {
+  const name = `${record}.${key}`;
+  let said = missing.get(fields);
+  if (!said || said.size >= MISSING_KEPT) missing.set(fields, (said = new Map<string, string>()));
+  let says = said.get(name);
+  if (says === undefined) {
+    const close = near(
+      key,
+      fields.all(record).map((entry) => entry.key),
+    ).replace('“', `“${record}.`);
+    said.set(name, (says = `a ${record} has no field “${key}”${close}`));
+  }
+  return says;
+}
+
 /** What a dotted name means at a line: a field of the record, of its company, or a result; else a sentence saying why not. */
-export function nameAt(about: string, results: Results, segments: readonly string[]): FeelName | string {
+export function nameAt(fields: Catalogue, about: string, results: Results, segments: readonly string[]): FeelName | string {
   const [first = '', second] = segments;
   const record = about === 'deal' || about === 'company' ? about : 'person';
   if (segments.length === 1) {
-    const field = fieldOf(record, first);
+    const field = fields.of(record, first);
     if (field) return nameOfField(field);
     if (results.has(first)) return `“${first}” has parts: write ${first}.${Object.keys(results.get(first) ?? {})[0] ?? 'part'}`;
-    return `“${first}” is not a field of a ${record}, nor the result of a line above${near(first, [...fieldsOf(record).map((entry) => entry.key), ...fieldsOf('company').map((entry) => `company.${entry.key}`), ...results.keys()])}`;
+    return `“${first}” is not a field of a ${record}, nor the result of a line above${near(first, [...fields.all(record).map((entry) => entry.key), ...fields.all('company').map((entry) => `company.${entry.key}`), ...results.keys()])}`;
   }
   if (second !== undefined && segments.length === 2) {
     if (first === 'company' || (first === 'person' && about === 'deal')) {
-      const field = fieldOf(first, second);
+      const field = fields.of(first, second);
       if (field) return nameOfField(field, first === 'company' ? `company ${field.label}` : field.label);
-      const close = near(
-        second,
-        fieldsOf(first).map((entry) => entry.key),
-      ).replace('“', `“${first}.`);
-      return `a ${first} has no field “${second}”${close}`;
+      return noField(fields, first, second);
     }
     const shape = results.get(first);
     if (shape) return shape[second] ?? `“${first}” has no part “${second}”: it has ${Object.keys(shape).join(', ')}`;

@@ -1,4 +1,5 @@
 import { durationMs } from '../../base';
+import { catalogueOf, speaksOf, type Field } from '../../fields';
 import { DOCUMENT_KINDS, DOCUMENT_PARTS, isDocumentKind, quote, SCREENS, type Line, type Verb, type Word } from '../syntax';
 import { ASKABLE_ROLES, DOCUMENTS } from './known';
 import {
@@ -18,6 +19,8 @@ import {
   type Say,
   type Way,
 } from './way';
+
+const isNoneThatChanges = (field: Field | undefined): boolean => !field || field.isComputed === true;
 
 const isApplication = (name: string, way: Way): boolean => way.results.get(name)?.opening !== undefined;
 
@@ -55,8 +58,9 @@ const PERSON_PLACES = ['people', 'news'];
 export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: CheckStep<V> } = {
   'take in': (step, way, check, say) => {
     oneOf(step.from, INTAKES, 'an intake', say);
+    const fields = catalogueOf(check.library.fields);
     for (const field of step.change?.fields ?? [])
-      if (field.text !== 'record' && (!fieldAt(check.about, field.text) || fieldAt(check.about, field.text)?.computed))
+      if (field.text !== 'record' && isNoneThatChanges(fieldAt(fields, check.about, field.text)))
         say(field, 'unknown name', `“${field.text}” is not a field that can change here: name fields, or record for new ones`);
     if (step.change?.when) feel(step.change.when, 'boolean', way, check, say);
     if (step.clock?.within && durationMs(step.clock.within.duration) > MOST_WITHIN_MS)
@@ -70,7 +74,7 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
         step.from.text,
         say,
       );
-    if (step.oncePer && !fieldAt(check.about, step.oncePer.text))
+    if (step.oncePer && !fieldAt(fields, check.about, step.oncePer.text))
       say(step.oncePer, 'unknown name', `“${step.oncePer.text}” is not a field`);
   },
   keep: (step, way, check, say) => {
@@ -92,7 +96,7 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
     for (const place of step.places) oneOf(place, places, 'a place to read', say);
     // To look for what is new, nothing needs to be asked.
     if (step.questions.length === 0 && !step.noOlder)
-      say(line.head, 'wrong place', 'ask at least one question below: heated_area: number in ha "How large …?"');
+      say(line.head, 'wrong place', 'ask at least one question below: vans: number "How many vans …?"');
     const seen = new Set<string>(['changes', 'news']);
     for (const { id } of step.questions) {
       if (id.text === 'changes' || id.text === 'news')
@@ -112,6 +116,10 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
       'scorecard',
       say,
     );
+    const card = check.library.scorecards.find((entry) => entry.name === step.scorecard.text);
+    for (const field of check.library.fields)
+      if (field.isProtected && card && speaksOf(JSON.stringify(card), field.key))
+        say(step.scorecard, 'wrong place', `${quote(card.name)} speaks of “${field.label}”, which is protected: nobody is judged by it`);
   },
   'look up': (step, way, check, say) => {
     oneOf(step.field, [emailPath(check.about)], 'what can be looked up', say);

@@ -1,5 +1,5 @@
 import { near } from '../../base';
-import { fieldOf, type Field } from '../../facts';
+import { catalogueOf, type Catalogue, type Field } from '../../fields';
 import { feelPaths, typeOfFeel, type FeelExpr, type FeelType } from '../../feel';
 import { quote, type Expr, type Line, type Named, type Span, type StepOf, type Verb, type Word } from '../syntax';
 import type { Finding, Mend } from './finding';
@@ -56,7 +56,9 @@ export function feel(expr: Expr, wants: FeelType | undefined, way: Way, check: C
   const { parsed, from } = expr;
   if (!parsed.expr) return;
   for (const path of feelPaths(parsed.expr)) if (path[0]) check.used.add(path[0]);
-  const { type, problems } = typeOfFeel(parsed.expr, (segments) => nameAt(check.about, way.results, segments));
+  const { type, problems } = typeOfFeel(parsed.expr, (segments) =>
+    nameAt(catalogueOf(check.library.fields), check.about, way.results, segments),
+  );
   for (const problem of problems) {
     const span = { from: from + problem.from, to: from + problem.to };
     const unit = problem.message.includes(' is in ');
@@ -87,21 +89,21 @@ export function ensures(expr: FeelExpr | undefined): readonly string[] {
 }
 
 export function knownField(word: Word, check: Check, say: Say): void {
-  const field = fieldAt(check.about, word.text);
-  if (!field || field.computed) say(word, 'unknown name', `“${word.text}” is not a field that can be written`);
+  const field = fieldAt(catalogueOf(check.library.fields), check.about, word.text);
+  if (!field || field.isComputed) say(word, 'unknown name', `“${word.text}” is not a field that can be written`);
 }
 
 /** The field a dotted name stands for in a flow about a person or a deal, or undefined. */
-export function fieldAt(about: string, path: string): Field | undefined {
+export function fieldAt(fields: Catalogue, about: string, path: string): Field | undefined {
   const [first = '', second] = path.split('.');
-  if (second === undefined) return fieldOf(about === 'deal' ? 'deal' : 'person', first);
-  if (first === 'company') return fieldOf('company', second);
-  return about === 'deal' && first === 'person' ? fieldOf('person', second) : undefined;
+  if (second === undefined) return fields.of(about === 'deal' ? 'deal' : 'person', first);
+  if (first === 'company') return fields.of('company', second);
+  return about === 'deal' && first === 'person' ? fields.of('person', second) : undefined;
 }
 
 export function assigned(made: { readonly field: Word; readonly value: Expr }, way: Way, check: Check, say: Say): void {
   knownField(made.field, check, say);
-  const type = nameAt(check.about, way.results, made.field.text.split('.'));
+  const type = nameAt(catalogueOf(check.library.fields), check.about, way.results, made.field.text.split('.'));
   feel(made.value, typeof type === 'string' ? undefined : type.type, way, check, say);
 }
 

@@ -1,4 +1,4 @@
-import { fieldsOf, type Field } from '../../facts';
+import { catalogueOf, type Field } from '../../fields';
 import { FUNCTIONS } from '../../feel';
 import { ASKABLE_ROLES, DOCUMENTS, ENTRY, entryOf, resultOf, type Library } from '../check';
 import { numberedLines, parseFlow } from '../syntax';
@@ -128,14 +128,14 @@ function atStart(row: string, at: number): Completion | undefined {
 const option = (field: Field, name: string): CompletionOption => ({
   label: name,
   insert: name,
-  detail: `${field.label}, like ${field.sample}${field.unit ? ` ${field.unit}` : ''}`,
+  detail: field.sample === '' ? field.label : `${field.label}, like ${field.sample}${field.unit ? ` ${field.unit}` : ''}`,
 });
 
 /** Parts of the results that the lines above have named. */
 function resultsOf(above: string, library: Library): readonly CompletionOption[] {
   return numberedLines(parseFlow(above).tree.lines).flatMap(({ line }) => {
     const entry = entryOf(line.step, library);
-    const result = entry ? { name: ENTRY, shape: entry } : resultOf(line.step);
+    const result = entry ? { name: ENTRY, shape: entry } : resultOf(line.step, library);
     return Object.keys(result?.shape ?? {}).map((part) => {
       const name = `${result?.name ?? ''}.${part}`;
       return { label: name, insert: name, detail: `of ${line.step.verb} above` };
@@ -152,15 +152,16 @@ function inExpression(library: Library, above: string, row: string, at: number):
     return undefined;
   const about = /^about (\w+)/m.exec(above)?.[1];
   const typed = /[a-z_][a-z0-9_.]{0,200}$/i.exec(row)?.[0] ?? '';
+  const fields = catalogueOf(library.fields);
   const all: CompletionOption[] = [
     ...resultsOf(above, library),
     ...(about === 'deal'
       ? [
-          ...fieldsOf('deal').map((field) => option(field, field.key)),
-          ...fieldsOf('person').map((field) => option(field, `person.${field.key}`)),
+          ...fields.all('deal').map((field) => option(field, field.key)),
+          ...fields.all('person').map((field) => option(field, `person.${field.key}`)),
         ]
-      : fieldsOf('person').map((field) => option(field, field.key))),
-    ...fieldsOf('company').map((field) => option(field, `company.${field.key}`)),
+      : fields.all('person').map((field) => option(field, field.key))),
+    ...fields.all('company').map((field) => option(field, `company.${field.key}`)),
     ...Object.keys(FUNCTIONS).map((name) => ({ label: `${name}( )`, insert: `${name}(`, detail: 'function' })),
   ];
   return { from: at - typed.length, options: all.filter(({ label }) => label.startsWith(typed) && label !== typed) };

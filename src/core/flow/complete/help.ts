@@ -1,4 +1,4 @@
-import { fieldsOf, type Field } from '../../facts';
+import { catalogueOf, type Catalogue } from '../../fields';
 import { FUNCTIONS } from '../../feel';
 import { resultOf, type Library } from '../check';
 import { numberedLines, parseFlow, VERB_WORDS, type Line, type Verb } from '../syntax';
@@ -46,7 +46,7 @@ export function helpAt(text: string, at: number, library: Library): Help | undef
   const rowEnd = text.indexOf('\n', at);
   const row = text.slice(rowStart, rowEnd < 0 ? text.length : rowEnd);
   const place = at - rowStart;
-  const found = inQuotes(row, place, library) ?? atVerb(row, place) ?? atWord(text, row, place, at);
+  const found = inQuotes(row, place, library) ?? atVerb(row, place) ?? atWord(text, row, place, at, library);
   return found && { ...found, from: found.from + rowStart, to: found.to + rowStart };
 }
 
@@ -115,37 +115,50 @@ const TYPE_WORDS: Readonly<Record<string, string>> = {
   list: 'a list',
 };
 
-function atWord(text: string, row: string, place: number, at: number): Help | undefined {
+function atWord(text: string, row: string, place: number, at: number, library: Library): Help | undefined {
   for (const word of row.matchAll(/[a-z_][a-z0-9_]*(?:\.[a-z_][a-z0-9_]*)*/gi)) {
     const [from, to] = [word.index, word.index + word[0].length];
     if (place < from || place > to) continue;
-    const known = describeField(word[0], /^about deal\b/m.test(text)) ?? describeResult(word[0], text, at) ?? describeFunction(word[0]);
+    const known =
+      describeField(catalogueOf(library.fields), word[0], /^about deal\b/m.test(text)) ??
+      describeResult(word[0], text, at, library) ??
+      describeFunction(word[0]);
     return known && { from, to, ...known };
   }
   return undefined;
 }
 
-function describeField(path: string, aboutDeal: boolean): { readonly title: string; readonly says: string } | undefined {
+function describeField(fields: Catalogue, path: string, aboutDeal: boolean): { readonly title: string; readonly says: string } | undefined {
   const [first = '', second] = path.split('.');
   const kind = second === undefined ? (aboutDeal ? 'deal' : 'person') : first;
   if (kind !== 'person' && kind !== 'company' && kind !== 'deal') return undefined;
-  const field: Field | undefined = fieldsOf(kind).find((entry) => entry.key === (second ?? first));
+  const field = fields.of(kind, second ?? first);
   if (!field) return undefined;
   const unit = field.unit ? ` in ${field.unit}` : '';
   return {
     title: `${kind} · ${field.label}`,
-    says: `${field.type}${unit}, like ${field.sample}${field.unit ? ` ${field.unit}` : ''}${field.computed ? ' · worked out, never written' : ''}`,
+    says: [
+      `${field.type}${unit}${field.sample === '' ? '' : `, like ${field.sample}${field.unit ? ` ${field.unit}` : ''}`}`,
+      ...(field.options && field.options.length > 0 ? [list(field.options)] : []),
+      ...(field.isComputed ? ['worked out, never written'] : []),
+      ...(field.isRetired ? ['retired'] : []),
+    ].join(' · '),
   };
 }
 
-function describeResult(path: string, text: string, at: number): { readonly title: string; readonly says: string } | undefined {
+function describeResult(
+  path: string,
+  text: string,
+  at: number,
+  library: Library,
+): { readonly title: string; readonly says: string } | undefined {
   const [name = '', part] = path.split('.');
   const makers = numberedLines(parseFlow(text).tree.lines).filter(
-    ({ line }: { readonly line: Line }) => line.from <= at && resultOf(line.step)?.name === name,
+    ({ line }: { readonly line: Line }) => line.from <= at && resultOf(line.step, library)?.name === name,
   );
   const maker = makers.at(-1);
   if (!maker) return undefined;
-  const shape = resultOf(maker.line.step)?.shape ?? {};
+  const shape = resultOf(maker.line.step, library)?.shape ?? {};
   const from = `of line ${maker.number}, ${maker.line.step.verb}`;
   if (part === undefined) return { title: name, says: `${from}: ${list(Object.keys(shape))}` };
   const type = shape[part]?.type;

@@ -1,3 +1,4 @@
+import { convert, unitOf, UNITS } from '../../units';
 import { digits, namesFor, type Above, type Named } from './names';
 
 /** The readings of a loose condition as FEEL, or why there is none. */
@@ -5,33 +6,43 @@ export type ConditionReadings = { readonly ok: true; readonly feel: readonly str
 
 const MOST_READINGS = 4;
 const NUMBER = '(\\d+(?:\\.\\d+)?|one|two|three|four|five|six|seven|eight|nine|ten)';
-const UNIT = '(?:\\s*(ha|hectares?|m²|m2|eur|euros?|points?|people|employees))?';
+/** Units of measure as they are said, and what is counted without being one. */
+const MEASURES = UNITS.flatMap((unit) => [unit.sign, unit.ucum, ...unit.names])
+  .map((name) => name.replace(/[.+?^${}()|[\]\\/]/g, '\\$&').replace(/\*$/, '\\p{L}*'))
+  .sort((a, b) => b.length - a.length)
+  .join('|');
+const UNIT = `(?:\\s*(${MEASURES}|eur|euros?|points?|people|employees))?`;
 
 /** Phrases in order: the first that fits decides. Each gives the parts of a comparison, or a ready test of being there. */
-type Build = (found: readonly string[]) => { readonly name: string; readonly op: string; readonly value: string };
+type Build = (found: readonly string[]) => {
+  readonly name: string;
+  readonly op: string;
+  readonly value: string;
+  readonly unit?: string | undefined;
+};
 const compare =
   (op: string): Build =>
-  (found) => ({ name: found[1] ?? '', op, value: digits(found[2] ?? '') });
+  (found) => ({ name: found[1] ?? '', op, value: digits(found[2] ?? ''), unit: found[3] });
 const turned =
   (op: string): Build =>
-  (found) => ({ name: found[3] ?? found[2] ?? '', op, value: digits(found[1] ?? '') });
+  (found) => ({ name: found[3] ?? found[2] ?? '', op, value: digits(found[1] ?? ''), unit: found[3] === undefined ? undefined : found[2] });
 const RULES: readonly (readonly [RegExp, Build])[] = [
   [
-    new RegExp(`^(.+?) (?:is |are |was )?(?:above|over|more than|greater than|higher than|larger than|bigger than) ${NUMBER}${UNIT}$`),
+    new RegExp(`^(.+?) (?:is |are |was )?(?:above|over|more than|greater than|higher than|larger than|bigger than) ${NUMBER}${UNIT}$`, 'u'),
     compare('>'),
   ],
-  [new RegExp(`^(.+?) (?:is |are )?(?:at least|no less than|from) ${NUMBER}${UNIT}$`), compare('>=')],
-  [new RegExp(`^(.+?) (?:is |are )?${NUMBER}${UNIT} or more$`), compare('>=')],
-  [new RegExp(`^(.+?) (?:is |are )?(?:below|under|less than|lower than|smaller than|fewer than) ${NUMBER}${UNIT}$`), compare('<')],
-  [new RegExp(`^(.+?) (?:is |are )?(?:at most|no more than|up to) ${NUMBER}${UNIT}$`), compare('<=')],
-  [new RegExp(`^(?:they have |has |have |with )?${NUMBER} ?(ha|hectares?) or more(?: of)? (.+)$`), turned('>=')],
+  [new RegExp(`^(.+?) (?:is |are )?(?:at least|no less than|from) ${NUMBER}${UNIT}$`, 'u'), compare('>=')],
+  [new RegExp(`^(.+?) (?:is |are )?${NUMBER}${UNIT} or more$`, 'u'), compare('>=')],
+  [new RegExp(`^(.+?) (?:is |are )?(?:below|under|less than|lower than|smaller than|fewer than) ${NUMBER}${UNIT}$`, 'u'), compare('<')],
+  [new RegExp(`^(.+?) (?:is |are )?(?:at most|no more than|up to) ${NUMBER}${UNIT}$`, 'u'), compare('<=')],
+  [new RegExp(`^(?:they have |has |have |with )?${NUMBER} ?(${MEASURES}) or more(?: of)? (.+)$`, 'u'), turned('>=')],
   [
-    new RegExp(`^(?:they have |has |have |with )?(?:at least|no less than) ${NUMBER} ?(ha|hectares?|) ?(?:of )?(\\D.{0,200})$`),
+    new RegExp(`^(?:they have |has |have |with )?(?:at least|no less than) ${NUMBER} ?(${MEASURES}|) ?(?:of )?(\\D.{0,200})$`, 'u'),
     turned('>='),
   ],
-  [new RegExp(`^(?:they have |has |have |with )?(?:more than|over) ${NUMBER} ?(ha|hectares?|) ?(?:of )?(\\D.{0,200})$`), turned('>')],
+  [new RegExp(`^(?:they have |has |have |with )?(?:more than|over) ${NUMBER} ?(${MEASURES}|) ?(?:of )?(\\D.{0,200})$`, 'u'), turned('>')],
   [
-    new RegExp(`^(?:they have |has |have |with )?(?:less than|fewer than|under) ${NUMBER} ?(ha|hectares?|) ?(?:of )?(\\D.{0,200})$`),
+    new RegExp(`^(?:they have |has |have |with )?(?:less than|fewer than|under) ${NUMBER} ?(${MEASURES}|) ?(?:of )?(\\D.{0,200})$`, 'u'),
     turned('<'),
   ],
   [/^(.+?) (?:is |are )?(?:unknown|missing|empty|not known)$/, (found) => ({ name: found[1] ?? '', op: '=', value: 'null' })],
@@ -53,14 +64,14 @@ function oneTest(clause: string, above: Above): ConditionReadings {
     for (const text of [plain, plain.replace(lead, '')]) {
       const found = pattern.exec(text);
       if (!found) continue;
-      const { name, op, value } = build(found);
+      const { name, op, value, unit } = build(found);
       const names = namesFor(name.replace(lead, ''), above);
       if (names.length === 0) continue;
-      const tests = names.flatMap((named) => write(named, op, value, said) ?? []);
+      const tests = names.flatMap((named) => write(named, op, inUnit(value, unit, named.unit), said) ?? []);
       if (tests.length > 0) return { ok: true, feel: tests };
     }
   }
-  // "grows all year", "an expansion was announced": a yes/no field alone.
+  // “has a contract”, “a move was announced”: a yes/no field alone.
   for (const text of [plain, plain.replace(lead, ''), plain.replace(lead, '').replace(/ (?:was|is|has been|have been) announced$/, '')]) {
     const yes = namesFor(text.replace(/^announced an? /, ''), above).filter((named) => named.type === 'yes/no');
     if (yes.length > 0) return { ok: true, feel: yes.map((named) => `${named.path} = true`) };
@@ -70,8 +81,15 @@ function oneTest(clause: string, above: Above): ConditionReadings {
   return { ok: false, why: `“${said}” names no field that is known here` };
 }
 
+/** A figure that was said in another unit of the same kind, in the field's own; as it is where that cannot be told. */
+function inUnit(value: string, said: string | undefined, own: string | undefined): string {
+  const [from, to] = [said === undefined ? undefined : unitOf(said), own === undefined ? undefined : unitOf(own)];
+  const told = from && to && /^\d+(?:\.\d+)?$/.test(value) ? convert(Number(value), from, to) : undefined;
+  return told === undefined ? value : String(told);
+}
+
 function write(named: Named, op: string, value: string, said: string): string | undefined {
-  const numeric = named.type === 'number' || named.type === 'year' || named.type === 'points';
+  const numeric = named.type === 'number' || named.type === 'money' || named.type === 'year' || named.type === 'points';
   if (value === 'null') return named.type === 'points' ? undefined : `${named.path} ${op} null`;
   if (numeric) return /^\d+(?:\.\d+)?$/.test(value) ? `${named.path} ${op} ${value}${named.unit ? ` ${named.unit}` : ''}` : undefined;
   if (/^\d+(?:\.\d+)?$/.test(value) && op !== '=' && op !== '!=') return undefined;
@@ -94,7 +112,7 @@ export function readCondition(text: string, above: Above): ConditionReadings {
       clause = `${clause} and ${clauses[i + 2] ?? ''}`;
       i += 2;
     }
-    const between = new RegExp(`^(.+?) (?:is |are )?between ${NUMBER} and ${NUMBER}${UNIT}$`).exec(clause.toLowerCase());
+    const between = new RegExp(`^(.+?) (?:is |are )?between ${NUMBER} and ${NUMBER}${UNIT}$`, 'u').exec(clause.toLowerCase());
     const test: ConditionReadings = between ? ranged(between, above) : oneTest(clause, above);
     if (!test.ok) return test;
     const joint = words === 0 ? '' : ` ${clauses[i - 1] === 'or' ? 'or' : 'and'} `;
@@ -106,7 +124,7 @@ export function readCondition(text: string, above: Above): ConditionReadings {
 
 function ranged(found: readonly string[], above: Above): ConditionReadings {
   const names = namesFor((found[1] ?? '').replace(lead, ''), above).filter(
-    (named) => named.type === 'number' || named.type === 'year' || named.type === 'points',
+    (named) => named.type === 'number' || named.type === 'money' || named.type === 'year' || named.type === 'points',
   );
   const [low, high] = [digits(found[2] ?? ''), digits(found[3] ?? '')];
   if (names.length === 0) return { ok: false, why: `“${found[1] ?? ''}” names no number that is known here` };

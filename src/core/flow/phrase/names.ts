@@ -1,4 +1,4 @@
-import { fieldsOf, type Field } from '../../facts';
+import type { Catalogue, Field } from '../../fields';
 
 const COUNTS: Readonly<Record<string, string>> = {
   a: '1',
@@ -24,54 +24,26 @@ export interface Named {
   readonly unit?: string | undefined;
 }
 
-/** What people call a field besides its label. Two paths under one word are two readings. */
-const ALSO: Readonly<Record<string, readonly string[]>> = {
-  email: ['email', 'e-mail', 'mail', 'mail address', 'email address', 'e-mail address', 'address'],
-  phone: ['phone', 'phone number', 'telephone', 'number'],
-  'company.phone': ['phone', 'company phone', 'switchboard'],
-  job_title: ['role', 'job', 'title', 'job title'],
-  language: ['language'],
-  status: ['status'],
-  'company.status': ['status', 'company status'],
-  met_at: ['stand', 'where we met'],
-  'company.name': ['company', 'firm', 'company name'],
-  'company.website': ['site', 'web site', 'website', 'home page', 'homepage'],
-  'company.city': ['place', 'city', 'town'],
-  'company.country': ['country'],
-  'company.employees': ['employees', 'staff', 'people', 'size'],
-  'company.sites': ['sites', 'locations'],
-  'company.heated_area': ['heated area', 'area', 'glass', 'glasshouse', 'glass area', 'greenhouse area', 'size'],
-  'company.main_crop': ['crop', 'main crop'],
-  'company.controls': ['controls', 'climate computer', 'computer'],
-  'company.controls_since': ['controls since', 'age of the controls'],
-  'company.expansion': ['expansion', 'expansion announced', 'announced expansion'],
-  'company.all_year': ['grows all year', 'grow all year', 'all year', 'year round'],
-  'company.energy': ['energy', 'heating'],
-  'company.service_contract': ['service contract', 'contract'],
-};
+const nameOf = (field: Field, path: string): Named => ({ path, type: field.type, unit: field.unit });
 
-const FIELDS = new Map<string, Named>([
-  ...fieldsOf('person').map((field): [string, Named] => [field.key, { path: field.key, type: field.type, unit: field.unit }]),
-  ...fieldsOf('company').map((field): [string, Named] => [
-    `company.${field.key}`,
-    { path: `company.${field.key}`, type: field.type, unit: field.unit },
-  ]),
-]);
+/** What a field is called: its label and its other words, folded to small letters. */
+const calls = (field: Field, word: string): boolean => [field.label, ...field.words].some((said) => said.toLowerCase() === word);
 
-const DEAL: readonly { readonly words: readonly string[]; readonly named: Named }[] = fieldsOf('deal').map((field) => ({
-  words: [
-    field.label,
-    field.key.replace(/_/g, ' '),
-    ...(field.key === 'quiet_days' ? ['silence', 'days silent', 'quiet days'] : []),
-    ...(field.key === 'amount' ? ['value', 'sum'] : []),
-  ],
-  named: { path: field.key, type: field.type, unit: field.unit },
-}));
+/** The fields of people and companies that a word stands for; one word may mean two. A name as flows have it is the last thing tried. */
+function fieldsCalled(fields: Catalogue, word: string): readonly Named[] {
+  const pathOf = (field: Field): string => (field.record === 'company' ? `company.${field.key}` : field.key);
+  const every = [...fields.all('person'), ...fields.all('company')];
+  const found = every.filter((field) => calls(field, word));
+  const key = word.replace(/ /g, '_');
+  const meant = found.length > 0 ? found : every.filter((field) => field.key === key).slice(0, 1);
+  return meant.map((field) => nameOf(field, pathOf(field)));
+}
 
 /** What the lines above leave to speak of: the name of the last score, message and deal. */
 export interface Above {
   /** in a flow about deals, fields of the person are reached through `person` */
   readonly about: 'person' | 'deal';
+  readonly fields: Catalogue;
   readonly score?: string | undefined;
   readonly message?: string | undefined;
   readonly deal?: string | undefined;
@@ -84,10 +56,11 @@ export function namesFor(word: string, above: Above): readonly Named[] {
   const said = bare(word.toLowerCase());
   if (/^(?:score|points|fit|rating)$/.test(said)) return above.score ? [{ path: `${above.score}.points`, type: 'points' }] : [];
   if (/^(?:band|class)$/.test(said)) return above.score ? [{ path: `${above.score}.band`, type: 'text' }] : [];
-  const exact = FIELDS.get(said.replace(/ /g, '_')) ?? FIELDS.get(`company.${said.replace(/ /g, '_')}`);
-  const paths = Object.entries(ALSO).flatMap(([path, words]) => (words.includes(said) ? [path] : []));
-  const found = paths.length > 0 ? paths.flatMap((path) => FIELDS.get(path) ?? []) : exact ? [exact] : [];
+  const found = fieldsCalled(above.fields, said);
   if (above.about === 'person') return found;
-  const deal = DEAL.filter(({ words }) => words.includes(said)).map(({ named }) => named);
+  const deal = above.fields
+    .all('deal')
+    .filter((field) => calls(field, said) || field.key.replace(/_/g, ' ') === said)
+    .map((field) => nameOf(field, field.key));
   return [...deal, ...found.map((named) => (named.path.includes('.') ? named : { ...named, path: `person.${named.path}` }))];
 }

@@ -34,10 +34,7 @@ describe('everyday words become the canonical line', () => {
     ['take them in by hand', 'take in from hand'],
     ['check whether we know them', 'match company, person\n  ask above 0.60\n  same above 0.95'],
     ['find duplicates', 'match company, person\n  ask above 0.60\n  same above 0.95'],
-    [
-      'look at their web site',
-      'read company from website as research\n  heated_area: number in ha "How large is the area under heated glass?"',
-    ],
+    ['look at their web site', 'read company from website as research\n  heated_area: number in ha "What is their heated area?"'],
     ['score them', 'score company with "Grower fit" as fit'],
     ['rate the company by grower fit', 'score company with "Grower fit" as fit'],
     ['find their e-mail', 'look up email with "Work e-mail"'],

@@ -1,3 +1,4 @@
+import { catalogueOf, STANDARD } from '../../fields';
 import type { Library } from '../check';
 import { numberedLines, parseFlow, parseLines, printFlow, quote } from '../syntax';
 import { readCondition } from './conditions';
@@ -113,7 +114,7 @@ const RULES: readonly Rule[] = [
   ],
   [
     /^(?:read|look at|visit|go through|research|check) (?:their |the |its )?(?:company )?(?:web ?site|site|home ?page|web)\b/,
-    () => reading('read company from website as research\n  heated_area: number in ha "How large is the area under heated glass?"'),
+    (_, ask) => reading(`read company from website as research\n  ${firstQuestion(ask.library)}`),
   ],
   [
     /^(?:score|rate|grade)(?: them| it| the company| the firm| company)?(?: (?:with|by|using|against|on) (.+))?$/,
@@ -301,13 +302,23 @@ function tellSomebody(found: RegExpExecArray, ask: Ask): PhraseReading {
   return withThing(who, [...people, ...teams, ...webhooks], 'person, team or webhook', (name) => `tell ${name} ${quote(text)}`);
 }
 
+/** A question to begin with: after the first field of the workspace's own, or after what any company has. */
+function firstQuestion(library: Library): string {
+  const field = library.fields.find((entry) => entry.record === 'company' && !STANDARD.of('company', entry.key) && !entry.isRetired);
+  if (!field) return 'employees: number "How many people work there?"';
+  const type = field.type === 'number' && field.unit !== undefined ? `number in ${field.unit}` : (ASKED_AS[field.type] ?? 'text');
+  return `${field.key}: ${type} "What is their ${field.label}?"`;
+}
+const ASKED_AS: Readonly<Record<string, string>> = { number: 'number', 'yes/no': 'yes/no', year: 'year', date: 'date', list: 'list' };
+
 /** What the lines above leave to speak of. */
-function aboveOf(text: string): Above {
+function aboveOf(text: string, library: Library): Above {
   const named = new Map<string, string>();
   const { tree } = parseFlow(text);
   for (const { line } of numberedLines(tree.lines)) if ('as' in line.step && line.step.as) named.set(line.step.verb, line.step.as.text);
   return {
     about: tree.about?.text === 'deal' ? 'deal' : 'person',
+    fields: catalogueOf(library.fields),
     score: named.get('score'),
     message: named.get('write'),
     deal: named.get('open'),
@@ -321,7 +332,7 @@ function aboveOf(text: string): Above {
 export function readPhrase(phrase: string, above: string, library: Library): PhraseReading {
   const said = phrase.trim().replace(/\s+/g, ' ').replace(/[.!]$/, '');
   if (said === '') return refused('nothing is typed');
-  const ask: Ask = { said, library, above: aboveOf(above) };
+  const ask: Ask = { said, library, above: aboveOf(above, library) };
   for (const [pattern, read] of RULES) {
     const found = pattern.exec(said.toLowerCase());
     if (!found) continue;

@@ -1,4 +1,4 @@
-import { fieldOf } from '../../facts';
+import { labelOf, STANDARD } from '../../fields';
 import type { BinaryOp, FeelExpr } from '../../feel';
 
 const OPS: Record<BinaryOp, string> = {
@@ -17,11 +17,11 @@ const OPS: Record<BinaryOp, string> = {
 
 function label(segments: readonly string[]): string {
   const [first = '', second] = segments;
-  if (second === undefined) return fieldOf('person', first)?.label ?? fieldOf('deal', first)?.label ?? first;
-  if (first === 'person') return fieldOf('person', second)?.label ?? segments.join('.');
+  if (second === undefined) return labelOf(STANDARD.of('person', first) ?? STANDARD.of('deal', first), first);
+  if (first === 'person') return labelOf(STANDARD.of('person', second), second);
   if (first === 'company') {
-    const field = fieldOf('company', second);
-    return field ? (field.label.startsWith('company') ? field.label : `company ${field.label}`) : segments.join('.');
+    const label = labelOf(STANDARD.of('company', second), second);
+    return label.startsWith('company') ? label : `company ${label}`;
   }
   if (second === 'out') return `${first} is out`;
   return second === 'points' ? first : `${first} ${second}`;

@@ -46,10 +46,10 @@ function choice(row: Cursor): AnswerType | undefined {
   return { kind: 'choice', options };
 }
 
-/** `heated_area: number in ha "How large …?"` */
+/** `vans: number "How many vans …?"` */
 export function question(row: Cursor): Question | undefined {
   const id = row.wantPath('the name of the answer');
-  if (!id || !row.want(':', 'heated_area: number in ha "How large …?"')) return undefined;
+  if (!id || !row.want(':', 'vans: number "How many vans …?"')) return undefined;
   const type = answerType(row);
   const wording = type && row.wantName('the question');
   if (!type || !wording) return undefined;

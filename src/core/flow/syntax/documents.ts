@@ -11,7 +11,6 @@ export const DOCUMENT_PARTS = {
     employer: 'text',
     jobs: 'list',
     years: 'number',
-    service_years: 'number',
     gaps: 'list',
     education: 'list',
     skills: 'list',

@@ -184,7 +184,7 @@ export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
   score: (row, clauses) => {
     refuse(clauses, 'score');
     const target = row.wantPath('what to score');
-    if (!target || !row.want('with', 'score company with "Grower fit"')) return undefined;
+    if (!target || !row.want('with', 'score company with "Ideal customer"')) return undefined;
     const scorecard = row.wantName('the scorecard');
     const as = row.asName();
     return scorecard && { verb: 'score', target, scorecard, ...(as && { as }) };
@@ -206,8 +206,7 @@ export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
       const as = row.asName();
       return stage && { verb: 'open', what: 'application', opening, stage, ...(as && { as }) };
     }
-    if (!row.want('deal', 'open deal in "Glasshouse sales" at "Qualified"') || !row.want('in', 'open deal in "Glasshouse sales"'))
-      return undefined;
+    if (!row.want('deal', 'open deal in "Sales" at "Qualified"') || !row.want('in', 'open deal in "Sales"')) return undefined;
     const pipeline = row.wantName('the pipeline');
     if (!pipeline || !row.want('at', 'at "Qualified"')) return undefined;
     const stage = row.wantName('the stage');

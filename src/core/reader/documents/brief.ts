@@ -29,7 +29,7 @@ const OFFERS = /\b(?:offers?|quotes?|quotations?|tenders?|angebote?|offertes?|of
 const SIGNS: readonly (readonly [string, RegExp])[] = [
   [
     'several sites',
-    /\b(?:two|three|four|five|six|\d+|several|both|all|zwei|drei|mehrere|twee|drie|dos|tres|varios|deux|trois|plusieurs) (?:\w+ )?(?:sites?|locations?|nurseries|standorte|betriebe|locaties|vestigingen|sedes|centros|emplacements)\b/,
+    /\b(?:two|three|four|five|six|\d+|several|both|all|zwei|drei|mehrere|twee|drie|dos|tres|varios|deux|trois|plusieurs) (?:\w+ )?(?:sites?|locations?|branches|premises|standorte|betriebe|locaties|vestigingen|sedes|centros|emplacements)\b/,
   ],
   [
     'existing equipment stays',
@@ -40,23 +40,19 @@ const SIGNS: readonly (readonly [string, RegExp])[] = [
     /\b(?:modbus|bacnet|opc(?: ?ua)?|mqtt|profinet|profibus|knx|api|interface|schnittstelle\w*|koppeling\w*|interfaz|interfaces)\b/,
   ],
   [
-    'crop stays while work goes on',
-    /\b(?:while|without|during)\b.{0,40}\b(?:crop|production|growing|interrupt\w*|stopping)|\b(?:bei laufendem betrieb|ohne unterbrechung|lopende teelt|zonder onderbreking|sin parar|sin interrumpir|sans interruption|sans arreter)/,
+    'their work goes on meanwhile',
+    /\b(?:while|without|during)\b.{0,40}\b(?:production|operations?|working|interrupt\w*|stopping)|\b(?:bei laufendem betrieb|ohne unterbrechung|lopend bedrijf|lopende productie|zonder onderbreking|sin parar|sin interrumpir|sans interruption|sans arreter)/,
   ],
   [
     'public tender',
     /\b(?:public tender|call for tenders?|procurement|ausschreibung|vergabe|aanbesteding|licitacion|appel d'offres|marche public)\b/,
   ],
-  [
-    'listed or old building',
-    /\b(?:listed|heritage|protected) (?:building|glass\w*|house)|denkmal\w*|monument(?:aal|enzorg)?|patrimonio|patrimoine/,
-  ],
+  ['listed or old building', /\b(?:listed|heritage|protected) (?:building|house)|denkmal\w*|monument(?:aal|enzorg)?|patrimonio|patrimoine/],
   [
     'work at night or weekends',
     /\b(?:night|nights|weekend|weekends|out of hours|nachts|wochenende\w*|'s nachts|fin(?:es)? de semana|noche|nuit|week-end)\b/,
   ],
   ['penalties', /\b(?:penalt\w*|liquidated damages|vertragsstrafe\w*|boete\w*|penalizacion\w*|penalites?)\b/],
-  ['cogeneration or CO₂', /\b(?:cogeneration|chp|bhkw|wkk|cogeneracion|cogeneration|co2|co₂)\b/],
   [
     'further parties at the site',
     /\b(?:other contractors?|main contractor|architect\w*|consultant|generalunternehmer|architekt\w*|planungsburo|aannemer|arquitect\w*|contratista|maitre d'œuvre|bureau d'etudes)\b/,

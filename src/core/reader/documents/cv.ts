@@ -25,10 +25,7 @@ const SECTIONS: Sections = {
 
 /** What a job is called, folded: to tell the role from the employer. */
 const ROLE =
-  /technici?an|techniker|technicien|tecnic[oa]|engineer|ingenieur|ingenier[oa]|fitter|electrician|elektriker|elektronik|electricist|electricien|elektricien|elektromonteur|monteur|mechatroni|mechani[ck]|mecanic|manager|leiter|leitung|assistant|apprentice|auszubildende|azubi|aprendiz|apprenti|leerling|officer|consultant|berater|developer|programmer|programmier|operator|supervisor|foreman|meister|chef d|jefe|encargad|trainee|intern\b|praktikant|stagiair|stage\b|specialist|planner|sales|verkauf|installat?eur|installer|instalador|service desk|adviser|advisor|teacher|lehrer|driver|fahrer|grower|gartner|worker|hand\b|responsable|conductor|coordinat/;
-/** Work at customers' sites. */
-const SERVICE_WORK =
-  /\bfield\b|\bservice\b|customer sites?|customers' sites|commission|on[- ]site|aussendienst|kundendienst|servicetechni|inbetriebnahme|auf montage|buitendienst|servicemonteur|inbedrijfstelling|servicio tecnico|puesta en marcha|itinerant|depannage|mise en service|\bsav\b/;
+  /technici?an|techniker|technicien|tecnic[oa]|engineer|ingenieur|ingenier[oa]|fitter|electrician|elektriker|elektronik|electricist|electricien|elektricien|elektromonteur|monteur|mechatroni|mechani[ck]|mecanic|manager|leiter|leitung|assistant|apprentice|auszubildende|azubi|aprendiz|apprenti|leerling|officer|consultant|berater|developer|programmer|programmier|operator|supervisor|foreman|meister|chef d|jefe|encargad|trainee|intern\b|praktikant|stagiair|stage\b|specialist|planner|sales|verkauf|installat?eur|installer|instalador|service desk|adviser|advisor|teacher|lehrer|driver|fahrer|worker|hand\b|responsable|conductor|coordinat/;
 const FIRM =
   /\b(?:ltd|limited|plc|llp|gmbh|ag|kg|ohg|bv|b\.v\.|nv|n\.v\.|s\.?l\.?u?|s\.?a\.?|sarl|sas|inc|co|company|group|gruppe|groep|holding)\b\.?/;
 const PLACE_LABEL =
@@ -53,8 +50,14 @@ interface Entry {
   readonly pieces: readonly string[];
 }
 
+/** Years of work of one kind, counted out of a CV: work that these words speak of, each whole or, with a `*`, as a beginning. */
+export interface YearsIn {
+  readonly id: string;
+  readonly words: readonly string[];
+}
+
 /** Who somebody is, by the papers they sent: every value with the words it stands in. `now` is the day it was sent. */
-export function pickCv(text: string, now: Instant): Readonly<Record<DocumentPart<'cv'>, Picked>> {
+export function pickCv(text: string, now: Instant, counted: readonly YearsIn[]): Readonly<Record<string, Picked>> {
   const lines = documentLines(text, SECTIONS);
   const jobs = entriesOf(lines, 'jobs', now);
   const newest = [...jobs].sort((a, b) => b.period.end - a.period.end || b.period.start - a.period.start);
@@ -63,7 +66,7 @@ export function pickCv(text: string, now: Instant): Readonly<Record<DocumentPart
     ...contactOf(lines),
     job_title: latest ? picked(roleOf(latest).role, latest.quote, 0.85) : labelledRole(lines),
     employer: latest && roleOf(latest).employer !== '' ? picked(roleOf(latest).employer, latest.quote, 0.8) : nothing(),
-    ...workOf(jobs, newest, now),
+    ...workOf(jobs, newest, now, counted),
     gaps: gapsOf([...jobs, ...entriesOf(lines, 'education', now)], jobs, now),
     education: educationOf(lines, now),
     skills: listOf(lines, 'skills'),
@@ -136,17 +139,33 @@ function workOf(
   jobs: readonly Entry[],
   newest: readonly Entry[],
   now: Instant,
-): Pick<Record<DocumentPart<'cv'>, Picked>, 'jobs' | 'years' | 'service_years'> {
-  if (jobs.length === 0) return { jobs: nothing(), years: nothing(), service_years: nothing() };
+  counted: readonly YearsIn[],
+): Readonly<Record<string, Picked>> {
+  if (jobs.length === 0) return { jobs: nothing(), years: nothing() };
   const quote = jobs.map((entry) => entry.quote).join(' … ');
   const sure = jobs.every((entry) => entry.period.exact) ? 0.9 : 0.75;
   const yearsOf = (entries: readonly Entry[]): number => Math.round(monthsCovered(entries.map(untilNow(now))) / 6) / 2;
-  const service = jobs.filter((entry) => SERVICE_WORK.test(plainFold(entry.pieces.join(' '))));
+  const yearsIn = ({ words }: YearsIn): Picked => {
+    const speaks = spoken(words);
+    const meant = jobs.filter((entry) => speaks.test(plainFold(entry.pieces.join(' '))));
+    return meant.length > 0 ? picked(yearsOf(meant), meant.map((entry) => entry.quote).join(' … '), sure) : nothing();
+  };
   return {
     jobs: picked(newest.map((entry) => `${periodText(entry.period)}: ${piecesInOrder(entry).join(', ')}`).join('; '), quote, sure),
     years: picked(yearsOf(jobs), quote, sure),
-    service_years: service.length > 0 ? picked(yearsOf(service), service.map((entry) => entry.quote).join(' … '), sure) : nothing(),
+    ...Object.fromEntries(counted.map((count) => [count.id, yearsIn(count)])),
   };
+}
+
+const escaped = (word: string): string => word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+
+/** Finds any of the words in folded text. */
+function spoken(words: readonly string[]): RegExp {
+  const forms = words.map((word) => {
+    const folded = plainFold(word.replace(/\*$/, ''));
+    return word.endsWith('*') ? `${escaped(folded)}\\p{L}*` : escaped(folded);
+  });
+  return forms.length === 0 ? /(?!)/ : new RegExp(`(?<![\\p{L}\\p{N}])(?:${forms.join('|')})(?![\\p{L}\\p{N}])`, 'u');
 }
 
 /** Nobody has worked in the future yet. */

@@ -1,8 +1,10 @@
+import { DEMO_FIELDS } from '../../../testing/fields';
 import { periodsIn, periodText } from './periods';
 import { pickDocument } from '.';
 
 const NOW = Date.UTC(2026, 10, 24);
-const parts = (kind: 'cv' | 'brief', text: string) => new Map(pickDocument(kind, text, NOW).map((part) => [part.id, part]));
+const SERVICE = [{ id: 'service_years', words: DEMO_FIELDS.of('person', 'service_years')?.yearsIn ?? [] }];
+const parts = (kind: 'cv' | 'brief', text: string) => new Map(pickDocument(kind, text, NOW, SERVICE).map((part) => [part.id, part]));
 const values = (kind: 'cv' | 'brief', text: string, ...ids: readonly string[]) => {
   const found = parts(kind, text);
   return ids.map((id) => found.get(id)?.value ?? null);
@@ -186,7 +188,7 @@ describe('a brief', () => {
   test('what is asked for, and what makes it hard', () => {
     const [requirements, complexity] = values('brief', BRIEF, 'requirements', 'complexity');
     expect(requirements).toContain('Replace the climate computer in houses 3 and 4; Integrate the existing boiler by Modbus');
-    expect(complexity).toBe('several sites, existing equipment stays, interfaces to other systems, crop stays while work goes on');
+    expect(complexity).toBe('several sites, existing equipment stays, interfaces to other systems, their work goes on meanwhile');
   });
 
   test('a day that has passed is no deadline, and a price without the word for it no budget', () => {

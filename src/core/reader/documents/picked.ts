@@ -1,4 +1,4 @@
-import type { FactValue } from '../../facts';
+import type { FactValue } from '../../fields';
 
 /** One value out of a document with the words it rests on; `quote` null: it is not said. */
 export interface Picked {

@@ -1,4 +1,5 @@
 /** Figures in folded text: digits as six languages write them, and numbers in words. */
+import { NUMERALS } from '../../units';
 
 export interface Figure {
   readonly value: number;
@@ -6,40 +7,7 @@ export interface Figure {
   readonly to: number;
 }
 
-const UNITS_OF_TEN: Readonly<Record<string, number>> = Object.fromEntries(
-  Object.entries({
-    1: 'one single eine einem einer einen ein einzigen een uno una un une jeden jedna',
-    2: 'two zwei zwo twee dos deux due dwa dwie zwo both beide beiden ambas',
-    3: 'three drei drie tres trois tre trzy',
-    4: 'four vier cuatro quatre quattro cztery',
-    5: 'five funf vijf cinco cinq cinque piec',
-    6: 'six sechs zes seis sei szesc',
-    7: 'seven sieben zeven siete sept sette siedem',
-    8: 'eight acht ocho huit otto osiem',
-    9: 'nine neun negen nueve neuf nove dziewiec',
-    10: 'ten zehn tien diez dix dieci dziesiec',
-    11: 'eleven elf once onze undici',
-    12: 'twelve zwolf twaalf doce douze dodici dozen dutzend',
-    13: 'thirteen dreizehn dertien trece treize',
-    14: 'fourteen vierzehn veertien catorce quatorze',
-    15: 'fifteen funfzehn vijftien quince quinze',
-    16: 'sixteen sechzehn zestien dieciseis seize',
-    17: 'seventeen siebzehn zeventien diecisiete',
-    18: 'eighteen achtzehn achttien dieciocho',
-    19: 'nineteen neunzehn negentien diecinueve',
-    20: 'twenty zwanzig twintig veinte vingt venti',
-    30: 'thirty dreissig dertig treinta trente',
-    40: 'forty vierzig veertig cuarenta quarante',
-    50: 'fifty funfzig vijftig cincuenta cinquante',
-    60: 'sixty sechzig zestig sesenta soixante',
-    70: 'seventy siebzig zeventig setenta',
-    80: 'eighty achtzig tachtig ochenta',
-    90: 'ninety neunzig negentig noventa',
-    1.5: 'anderthalb eineinhalb anderhalve anderhalf',
-    0.5: 'half halbe halben halber halbes halve medio media demi',
-  }).flatMap(([value, words]) => words.split(' ').map((word) => [word, Number(value)] as const)),
-);
-const WORD = Object.keys(UNITS_OF_TEN)
+const WORD = Object.keys(NUMERALS)
   .sort((a, b) => b.length - a.length)
   .join('|');
 /** “four and a half”, “cuatro y media”, “quatre et demi”, “dreieinhalb”, “drieenhalve” */
@@ -76,7 +44,7 @@ export function figuresIn(folded: string, fine = false): readonly Figure[] {
   const out: Figure[] = [];
   for (const found of folded.matchAll(FIGURE)) {
     const [whole, digits, tens, word, half] = found;
-    let value = digits === undefined ? (UNITS_OF_TEN[tens ?? ''] ?? 0) + (UNITS_OF_TEN[word ?? ''] ?? Number.NaN) : numeral(digits, fine);
+    let value = digits === undefined ? (NUMERALS[tens ?? ''] ?? 0) + (NUMERALS[word ?? ''] ?? Number.NaN) : numeral(digits, fine);
     if (half !== undefined) value += 0.5;
     let to = found.index + whole.length;
     for (const [pattern, factor] of MULTIPLIER) {

@@ -34,18 +34,17 @@ const ORDINARY = set(
   'il lo gli i un uno una dal con e o nel nella per di del della e sono nasz nasze nasza od z i oraz w na do jest',
   'january february march april may june july august september october november december januar februar marz mai juni juli oktober dezember januari februari maart mei augustus enero febrero marzo abril mayo junio julio agosto septiembre octubre noviembre diciembre janvier fevrier mars avril juin juillet aout octobre novembre decembre',
   'monday tuesday wednesday thursday friday saturday sunday spring summer autumn winter',
-  'klimarechner klimaregler klimacomputer klimaatcomputer klimaregelung klimaatregeling klimasteuerung klimat klima klimaat steuerung regelung regeltechnik regeltechniek computer controller controllers control controls system systems systeme systeem sistema climate climat clima ordenador ordinateur regulation centralina automation software',
-  'gewachshaus gewachshauser glashaus glas hektar jahr jahre jahren monat halle hallen haus hauser betrieb betriebs gartnerei anlage anlagen luftung schirme heizung wartung service abteilung abteilungen pflanzen kulturen standort standorte investitionen technik entscheidung entscheidungen einkauf fragen kontakt ansprechpartner verantwortlich team familie',
-  'house houses bay bays block blocks range unit units nave naves kas kassen afdeling serre serres hal zone zones phase line hall page section chapter table figure level type model site sites glasshouse glasshouses greenhouse greenhouses nursery nurseries vents screens firma firm company marke merk typ modell fabrikat hersteller marca modelo marque brand make maker investment investments technology decisions decision purchasing contact questions family',
+  'jahr jahre jahren monat montag dienstag mittwoch donnerstag freitag samstag sonntag abteilung standort standorte entscheidung entscheidungen einkauf fragen kontakt ansprechpartner verantwortlich team familie haus hauser betrieb',
+  'house houses unit units zone zones phase line hall page section chapter table figure level type model site sites firma firm company marke merk typ modell fabrikat hersteller marca modelo marque brand make maker investment investments technology decisions decision purchasing contact questions family home news about',
 );
 
 /** Words for what somebody is: they stand beside a name and are none. */
 const ROLES = set(
-  'owner owners founder founders director directors manager managers head chief grower growers managing technical general operations operational commercial sales marketing production plant site nursery executive officer chairman chairwoman chair president partner partners proprietor foreman supervisor engineer technician buyer assistant finance financial ceo cto coo cfo md energy maintenance growing crop crops',
-  'inhaber inhaberin geschaftsfuhrer geschaftsfuhrerin geschaftsfuhrung leiter leiterin betriebsleiter betriebsleiterin technischer technische produktionsleiter produktionsleiterin gartnermeister gartnermeisterin meister chef chefin eigentumer eigentumerin seniorchef juniorchef leitung vertrieb vertriebsleiter kulturleiter energiemanager einkaufsleiter einkaufsleiterin prokurist',
-  'eigenaar eigenaresse directeur bedrijfsleider teeltmanager teeltchef algemeen hoofd technisch manager inkoper verkoop verkoopleider ondernemer ondernemers zaakvoerder vennoot',
+  'owner owners founder founders director directors manager managers head chief managing technical general operations operational commercial sales marketing production plant site executive officer chairman chairwoman chair president partner partners proprietor foreman supervisor engineer technician buyer assistant finance financial ceo cto coo cfo md energy maintenance',
+  'inhaber inhaberin geschaftsfuhrer geschaftsfuhrerin geschaftsfuhrung leiter leiterin betriebsleiter betriebsleiterin technischer technische produktionsleiter produktionsleiterin meister chef chefin eigentumer eigentumerin seniorchef juniorchef leitung vertrieb vertriebsleiter energiemanager einkaufsleiter einkaufsleiterin prokurist',
+  'eigenaar eigenaresse directeur bedrijfsleider algemeen hoofd technisch manager inkoper verkoop verkoopleider ondernemer ondernemers zaakvoerder vennoot',
   'propietario propietaria dueno duena gerente director directora jefe jefa tecnico tecnica encargado encargada general comercial responsable compras produccion administrador administradora socio socia fundador fundadora',
-  'proprietaire gerant gerante dirigeant dirigeante directeur directrice responsable technique chef culture exploitant exploitante president presidente achats associe associee fondateur fondatrice',
+  'proprietaire gerant gerante dirigeant dirigeante directeur directrice responsable technique chef exploitant exploitante president presidente achats associe associee fondateur fondatrice',
   'titolare direttore direttrice amministratore responsabile wlasciciel wlascicielka dyrektor kierownik prezes',
 );
 const TITLES = set(
@@ -109,7 +108,7 @@ export interface ProductName extends Name {
   readonly opens: boolean;
 }
 
-const MODEL = /^(?:\p{Lu}{0,3}-?\d{1,4}\p{Lu}?|[IVX]{1,4}|\p{Lu}\d{1,3}|One|Two|Three|Four|Five|Six|Seven|Eight|Nine|Ten)$/u;
+const MODEL = /^(?:\p{Lu}{0,3}-?\d{1,4}\p{Lu}?|\p{Lu}|[IVX]{1,4}|\p{Lu}\d{1,3}|One|Two|Three|Four|Five|Six|Seven|Eight|Nine|Ten)$/u;
 const LEADS = set(
   'a an the by from our with ein eine einen einem von vom der marke typ modell fabrikat een van het type merk un una el de marca modelo une du marque modele le la dal un di marca typu firmy called named brand model make',
 );

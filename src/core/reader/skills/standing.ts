@@ -17,7 +17,7 @@ export const NOT = any(
 );
 
 export const FORMER = any(
-  'until (?:then|19\\d\\d|20\\d\\d|last|recently)|till (?:19|20)\\d\\d|formerly|previously|former|used to|back then|in those days|at that time|started (?:out )?with|began with|opened with|once (?:had|used|grew)|no longer|before that|were sold|was sold|sold off|demolished|pulled down|gave up|given up|closed down',
+  'until (?:then|19\\d\\d|20\\d\\d|last|recently)|till (?:19|20)\\d\\d|formerly|previously|former|used to|back then|in those days|at that time|started (?:out )?with|began with|opened with|once (?:had|used|was|were)|no longer|before that|were sold|was sold|sold off|demolished|pulled down|gave up|given up|closed down',
   'bis (?:(?:zum jahr|ende|anfang) )?(?:19|20)\\d\\d|fruher|ehemals|ehemalige[nrs]?|damals|begann(?:en)? (?:\\w+ )?mit|fing(?:en)? (?:\\w+ )?mit|startete[n]? mit|nicht mehr|einst|verkauft|abgerissen|stillgelegt|aufgegeben',
   'tot (?:19|20)\\d\\d|vroeger|voorheen|destijds|toen nog|begon(?:nen)? (?:\\w+ )?met|startten met|niet meer|verkocht|gesloopt',
   'hasta (?:19|20)\\d\\d|antes|antiguamente|antiguo|antigua|empez(?:o|amos|aron) con|comenz(?:o|amos|aron) con|ya no|vendimos|vendido',
@@ -38,7 +38,7 @@ export const PLANNED = any(
 
 /** Wishes and mere thoughts: nothing was said to happen. */
 export const WISHED = any(
-  'would like|would love|might|may one day|one day|perhaps|maybe|dream(?:s|ing)? of|consider(?:s|ing)?|thinking (?:of|about)|if (?:the|we|all)|could|hope to|whether|rumou?rs?|should (?:the|we)',
+  'would like|would love|might|may one day|one day|perhaps|maybe|dream(?:s|ing)? of|consider(?:s|ing)?|thinking (?:of|about)|if (?:the|we|all)|could|hope to|saving (?:up )?for|wish list|fundraising|what we lack|still lack|whether|rumou?rs?|should (?:the|we)',
   'wurden gern|mochten|vielleicht|eines tages|irgendwann|uberlegen|erwagen|traumen|wenn|falls|konnten|hoffen|ob',
   'zouden graag|misschien|ooit|overwegen|dromen|als het|indien|hopen',
   'nos gustaria|quiza|quizas|tal vez|algun dia|estudiamos|sonamos|si el|si la|ojala',
@@ -59,11 +59,11 @@ export const DROPPED = any(
 
 /** Somebody else is spoken of. */
 export const OTHERS = any(
-  "customers?|clients?|neighbou?rs?|neighbou?ring|suppliers?|competitors?|members|member growers|other growers|the region|region's|the industry|the sector|the county|country|nationwide|average|typical|a grower in|growers in|our parent|visited|colleagues (?:at|in)",
-  'kunden|nachbar\\w*|lieferant\\w*|mitglied\\w*|branche|bundesweit|durchschnitt\\w*|wettbewerb\\w*|mitbewerb\\w*|landkreis|andere betriebe|besuchten|kollegen',
-  'klant(?:en)?|buurman|buren|buurbedrijf|leverancier\\w*|leden|de sector|gemiddeld\\w*|concurrent\\w*|regio|bezochten|collega\\w*',
-  'clientes?|vecin[oa]s?|proveedor\\w*|socios|el sector|la comarca|provincia|media nacional|competidor\\w*|visitamos',
-  'nos clients?|voisins?|voisine|fournisseurs?|adherents?|le secteur|la region|moyenne|concurrents?|visite chez|confreres?',
+  "customers?|clients?|neighbou?rs?|neighbou?r's|neighbou?ring|next door|suppliers?|competitors?|members?|partners?|partner \\w+|sister (?:firm|company|house|site|business)|subsidiary|our parent|parent company|other people's|somebody else's|privately owned|belongs? to (?:a|an|the|our) (?!firm\\b|company\\b|house\\b)|rent(?:ed|s)?|hired? (?:from|by)|borrow(?:ed)?|on loan|shared with|the region|region's|the industry|the sector|the county|country|nationwide|on average|typical|visited|colleagues (?:at|in)|a friend|friends of ours|for others",
+  'kunden|kundin|nachbar\\w*|nebenan|lieferant\\w*|mitglied\\w*|partner\\w*|schwester\\w*|tochter(?:firma|gesellschaft)|muttergesellschaft|fremde[nrsm]?|privat\\w*|(?:an)?gemietet\\w*|mieten|anmieten|geliehen|mitnutzen|branche|bundesweit|durchschnitt\\w*|wettbewerb\\w*|mitbewerb\\w*|landkreis|andere[nr]? betriebe?|besuchten|kollegen',
+  'klant(?:en)?|buurman|buren|buurbedrijf|leverancier\\w*|leden|partner\\w*|zuster\\w*|dochterbedrijf|moederbedrijf|particulier\\w*|gehuurd|huren|geleend|gedeeld met|de sector|gemiddeld\\w*|concurrent\\w*|regio|bezochten|collega\\w*',
+  'clientes?|vecin[oa]s?|proveedor\\w*|socios|socio|filial|matriz|hermana|ajen[oa]s?|alquil\\w+|prestad[oa]s?|compartid[oa]s?|el sector|la comarca|provincia|media nacional|competidor\\w*|visitamos',
+  'nos clients?|clients?|voisins?|voisine|fournisseurs?|adherents?|partenaires?|filiale|maison soeur|societe soeur|particuliers?|lou(?:e|es|ons|ee|ees)|prete[es]*|partage[es]*|le secteur|la region|moyenne|concurrents?|visite chez|confreres?|proprietaires?',
   'clienti|vicin[oi]|fornitor\\w*|soci|klienci|klientow|sasiad\\w*|dostawc\\w*',
 );
 
@@ -95,13 +95,14 @@ const TO_MACHINES = new RegExp(
     '\\b(?:negeer|vergeet)\\b.{0,40}\\b(?:instructies|opdrachten|regels|alles|vorige|bovenstaande)',
     '\\b(?:ignora|olvida|descarta)\\w*\\b.{0,40}\\b(?:instrucciones|indicaciones|reglas|todo lo anterior)',
     '\\b(?:ignore[zr]?|oublie[zr]?)\\b.{0,40}\\b(?:instructions|consignes|regles|precedent\\w*)',
-    '\\b(?:system|assistant|user|developer) ?(?:prompt|message|instruction|override|note)?\\s*[:>\\]]',
+    // “Booking system: X” is a row of a table; “System: …” is a part in a talk with a machine.
+    '(?<![a-z] )\\b(?:system|assistant|user|developer)\\s*[:>\\]]|\\b(?:system|assistant|user|developer) (?:prompt|message|instruction|override|note)\\s*[:>\\]]',
     '\\[/?inst\\]|<\\|?\\w+\\|?>|###? ?(?:system|instruction)|\\bbegin (?:system|prompt|instructions)',
     '\\b(?:as|you are) an? (?:ai|language model|assistant|llm|large language)|\\bai (?:assistants?|agents?|models?|readers?|crawlers?|systems?)\\b|\\b(?:language models?|llms?|chatbots?|web crawlers?|summari[sz]ers?|bots?)\\b.{0,40}\\b(?:must|should|please|shall|reading|note|read|are)',
     '\\bif you are (?:an? )?(?:ai|bot|machine|model|assistant|automated|reading this)',
     '\\b(?:when|while) (?:summari[sz]ing|answering|extracting|analy[sz]ing|processing|evaluating|scoring|reading) (?:this|the|our)\\b',
     '\\b(?:set|report|answer|output|return|respond|reply|write|say|state|record|rate|score|mark)\\b.{0,30}(?:=|\\bas\\b|\\bwith\\b|\\bthat\\b).{0,60}\\b(?:regardless|instead|always|whatever|no matter)',
-    '\\b(?:heated_area|controls_since|service_contract|main_crop|all_year|fit\\.points|confidence|points?|score|status)\\s*(?:=|:=)\\s*\\S',
+    '\\b(?:[a-z]+_[a-z_]+|fit\\.points|confidence|points?|score|status)\\s*(?:=|:=)\\s*\\S',
     '\\b(?:ki|ai|kunstliche intelligenz|sprachmodell\\w*|taalmodel\\w*|modelos? de lenguaje|modele de langage|assistente ai|asistente de ia)\\b.{0,60}\\b(?:muss|mussen|soll|sollen|moet|moeten|debe|deben|doit|doivent|bitte|deve)',
     '\\b(?:send|forward|e-?mail|transfer|wire|post)\\b.{0,40}\\b(?:passwords?|credentials|api keys?|tokens?|all (?:contacts|records|data|leads))',
     '\\b(?:you must|you should|you will|do not)\\b.{0,40}\\b(?:report|answer|mention|reveal|disclose|tell the user|rate|score|classify|recommend|approve|hire|shortlist)',

@@ -1,12 +1,13 @@
 import { stableId, type Instant } from '../../../core/base';
 import type { Answer, Finding, Fresh, Request, Stated } from '../../../core/engine';
 import type { SourceKind } from '../../../core/facts';
-import { answerAll, worthReading, type OtherAnswer, type PageLink, type ReaderAnswer } from '../../../core/reader';
+import { answerAll, linkJudge, type Asked, type OtherAnswer, type PageLink, type ReaderAnswer } from '../../../core/reader';
 import { WorldFailure, type FetchedPage } from '../../ports';
 import { keepSeen, seenSince, tellCosts } from '../../store/research';
 import { cachedPages, keepPage } from '../../store/settings';
 import type { HeldTrip } from '../../store/trips';
 import { HeldBack } from '../connections';
+import { askedOf } from '../questions';
 import type { World } from '../world';
 import { searchSources, SOURCE_KIND, type Searched } from './sources';
 
@@ -47,7 +48,7 @@ export async function read(world: World, request: ReadRequest, reading: Reading)
     afresh: reading.afresh,
   });
   const readsSite = request.website !== null && request.places.includes('website');
-  const asked = request.questions.map((question) => ({ id: question.id.text, type: question.type, wording: question.wording.text }));
+  const asked = await askedOf(world, request.questions);
   const site = async (): Promise<SiteRead> =>
     readsSite && request.website !== null
       ? readSite(
@@ -151,7 +152,7 @@ interface SiteRead {
 }
 interface SiteAsk {
   readonly host: string;
-  readonly asked: readonly { readonly id: string; readonly wording: string }[];
+  readonly asked: readonly Asked[];
   readonly maxPages: number;
 }
 
@@ -163,6 +164,7 @@ async function readSite(world: World, ask: SiteAsk, now: Instant, since: Instant
   const home = `http://${host}/`;
   const read = new Set<string>();
   const links: PageLink[] = [];
+  const worthReading = linkJudge(asked);
   let says = '';
   for (let url: string | undefined = home; url !== undefined && pages.length < limit;) {
     read.add(url);
@@ -178,7 +180,7 @@ async function readSite(world: World, ask: SiteAsk, now: Instant, since: Instant
       if (pages.length === 0) says = error.message;
     }
     if (performance.now() - began > SITE_MS) break;
-    url = worthReading(links, asked).find((link) => !read.has(link.url))?.url;
+    url = worthReading(links).find((link) => !read.has(link.url))?.url;
   }
   return { pages, says };
 }

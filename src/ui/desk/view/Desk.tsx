@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -11,6 +12,7 @@ import { deskRows, minutesOfWork, sayRow, type DeskRow } from '../state/rows';
 import type { DeskView } from '../state/types';
 import { OpenRow } from './OpenRow';
 import { Side, type LatelyView, type LiveFlow, type SendsView } from './Side';
+import { placed } from '../../kit/placed';
 
 const GLYPH: Record<DeskRow['kind'], { readonly glyph: string; readonly tone: string }> = {
   doubt: { glyph: '?', tone: 'in-plum' },
@@ -141,7 +143,7 @@ export function Desk({ desk, sends, flows, lately, now, mayDecide, mayDealWithTr
             </Row>
           ))}
         </section>
-        <aside className="col" style={{ width: 416, flex: 'none' }} aria-label="Today">
+        <aside className="col" css={placed({ width: 416, flex: 'none' })} aria-label="Today">
           <Side sends={sends} flows={flows} lately={lately} now={now} />
         </aside>
       </div>
@@ -174,17 +176,17 @@ function Row({
   return (
     <div
       ref={place}
-      style={{
+      css={placed({
         borderBottom: '1px solid var(--line2)',
         borderLeft: `3px solid ${open ? 'var(--river)' : 'transparent'}`,
         background: open ? 'var(--chosen)' : undefined,
-      }}
+      })}
       data-kind={row.kind}
     >
       <button
         onClick={onOpen}
         aria-expanded={open}
-        style={{
+        css={placed({
           display: 'flex',
           width: '100%',
           gap: 12,
@@ -194,17 +196,17 @@ function Row({
           textAlign: 'left',
           cursor: 'pointer',
           opacity: settled ? 0.5 : undefined,
-        }}
+        })}
       >
-        <span className={tone} style={{ width: 16, textAlign: 'center' }} aria-hidden>
+        <span className={tone} css={placed({ width: 16, textAlign: 'center' })} aria-hidden>
           {glyph}
         </span>
         <span className="grow">
-          <span style={{ display: 'flex', gap: 10 }}>
+          <span css={placed({ display: 'flex', gap: 10 })}>
             <span className="strong">{title}</span>
             <span className="quiet cut">{about}</span>
           </span>
-          <span className="quiet small cut" style={{ display: 'block' }}>
+          <span className="quiet small cut" css={placed({ display: 'block' })}>
             {settled ? 'settled meanwhile: nothing is left to do here' : says}
           </span>
         </span>

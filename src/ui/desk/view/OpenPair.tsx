@@ -1,9 +1,11 @@
+/** @jsxImportSource @emotion/react */
 import Link from '../../kit/Link';
-import { printValue } from '../../../core/facts';
+import { printValue } from '../../../core/fields';
 import { call } from '../../client';
 import { Tag } from '../../kit/parts';
 import type { PairView } from '../state/types';
 import { Body, Deeds, type DecisionProps } from './parts';
+import { placed } from '../../kit/placed';
 
 export function OpenPair({ pair, decide, mayDecide }: DecisionProps & { readonly pair: PairView }) {
   const say = (does: 'same' | 'different' | 'later') => () => {
@@ -18,7 +20,7 @@ export function OpenPair({ pair, decide, mayDecide }: DecisionProps & { readonly
   const href = (id: string): string => `/records/${pair.kind === 'person' ? 'people' : 'companies'}/${id}`;
   return (
     <Body>
-      <table className="plain" style={{ background: 'var(--paper)', border: '1px solid var(--line)' }}>
+      <table className="plain" css={placed({ background: 'var(--paper)', border: '1px solid var(--line)' })}>
         <thead>
           <tr>
             <th />
@@ -69,7 +71,7 @@ export function OpenPair({ pair, decide, mayDecide }: DecisionProps & { readonly
           { key: 'z', label: 'Later', run: say('later') },
         ]}
       >
-        <span className="quiet small" style={{ alignSelf: 'center' }}>
+        <span className="quiet small" css={placed({ alignSelf: 'center' })}>
           Joining keeps every fact of both and can be undone on the record.
         </span>
       </Deeds>

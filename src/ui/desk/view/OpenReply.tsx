@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 import { Button } from '@mui/material';
 import Link from '../../kit/Link';
 import { call } from '../../client';
@@ -6,15 +7,16 @@ import { Tag } from '../../kit/parts';
 import type { ReplyView } from '../state/types';
 import { MessageText } from './MessageText';
 import { Body, Card, Deeds, type DecisionProps } from './parts';
+import { placed } from '../../kit/placed';
 
 export function OpenReply({ reply, decide, mayDecide, zone }: DecisionProps & { readonly reply: ReplyView }) {
   const before = reply.thread.filter((message) => message.direction === 'out' && message.state === 'sent').at(-1);
   return (
     <Body>
-      <div style={{ display: 'flex', gap: 14 }}>
+      <div css={placed({ display: 'flex', gap: 14 })}>
         <Card head={`they wrote, ${dayTimeText(reply.at, zone)}`}>
-          <div style={{ whiteSpace: 'pre-wrap' }}>{reply.body.split(/\nOn .+ wrote:/)[0]?.trim()}</div>
-          <div style={{ display: 'flex', gap: 6, flexWrap: 'wrap' }}>
+          <div css={placed({ whiteSpace: 'pre-wrap' })}>{reply.body.split(/\nOn .+ wrote:/)[0]?.trim()}</div>
+          <div css={placed({ display: 'flex', gap: 6, flexWrap: 'wrap' })}>
             <Tag tone={reply.reading?.kind === 'interested' ? 'moss' : reply.reading?.kind === 'objection' ? 'brick' : 'plain'}>
               {reply.reading?.kind}
               {reply.reading?.objection ? ` · ${reply.reading.objection}` : ''}
@@ -24,7 +26,7 @@ export function OpenReply({ reply, decide, mayDecide, zone }: DecisionProps & { 
         </Card>
         {before ? (
           <Card head={`we wrote, ${dayTimeText(before.at, zone)}`}>
-            <div style={{ maxHeight: 168, overflow: 'auto' }} tabIndex={0} role="region" aria-label="What we wrote">
+            <div css={placed({ maxHeight: 168, overflow: 'auto' })} tabIndex={0} role="region" aria-label="What we wrote">
               <MessageText message={before} />
             </div>
           </Card>
@@ -53,7 +55,7 @@ export function OpenReply({ reply, decide, mayDecide, zone }: DecisionProps & { 
             {reply.personName}
           </Button>
         ) : null}
-        <span className="quiet small" style={{ alignSelf: 'center' }}>
+        <span className="quiet small" css={placed({ alignSelf: 'center' })}>
           The follow-up has stopped by itself.
         </span>
       </Deeds>

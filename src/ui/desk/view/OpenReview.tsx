@@ -1,19 +1,21 @@
+/** @jsxImportSource @emotion/react */
 import { Button, TextField } from '@mui/material';
 import Link from '../../kit/Link';
 import { useState } from 'react';
 import { plural } from '../../../core/base';
-import { printValue } from '../../../core/facts';
+import { printValue } from '../../../core/fields';
 import { call } from '../../client';
 import { pageText } from '../../kit/format';
 import { Tag } from '../../kit/parts';
 import type { MessageView, ReviewView } from '../state/types';
 import { MessageText } from './MessageText';
 import { Body, Card, Deeds, type DecisionProps } from './parts';
+import { placed } from '../../kit/placed';
 
 function Checks({ message }: { readonly message: MessageView }) {
   const failed = message.checks.filter((check) => !check.ok);
   return (
-    <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap', alignItems: 'center' }}>
+    <div css={placed({ display: 'flex', gap: 8, flexWrap: 'wrap', alignItems: 'center' })}>
       {failed.length === 0 ? (
         <Tag tone="moss" title={message.checks.map((check) => check.id).join(', ')}>
           ✓ {message.checks.length} checks
@@ -51,7 +53,7 @@ export function OpenReview({ review, decide, mayDecide }: DecisionProps & { read
   );
   return (
     <Body>
-      <div style={{ display: 'flex', gap: 14, alignItems: 'stretch' }}>
+      <div css={placed({ display: 'flex', gap: 14, alignItems: 'stretch' })}>
         <Card head={`would go out · e-mail · in the reader’s office hours`}>
           {mode === 'edit' ? (
             <>
@@ -81,13 +83,13 @@ export function OpenReview({ review, decide, mayDecide }: DecisionProps & { read
           )}
           <Checks message={message} />
         </Card>
-        <div style={{ width: 240, flex: 'none', display: 'flex', flexDirection: 'column', gap: 12 }}>
+        <div css={placed({ width: 240, flex: 'none', display: 'flex', flexDirection: 'column', gap: 12 })}>
           <div>
             <h2>What it rests on</h2>
             {message.facts.map((fact) => (
-              <div key={fact.field} className="small" style={{ marginTop: 6 }}>
+              <div key={fact.field} className="small" css={placed({ marginTop: 6 })}>
                 <div className="quiet">
-                  {fact.field.replace(/_/g, ' ')}: <span style={{ color: 'var(--ink)' }}>{printValue(fact.value)}</span>
+                  {fact.field.replace(/_/g, ' ')}: <span css={placed({ color: 'var(--ink)' })}>{printValue(fact.value)}</span>
                 </div>
                 {fact.quote ? (
                   <div>
@@ -185,7 +187,7 @@ export function OpenReview({ review, decide, mayDecide }: DecisionProps & { read
           ]}
         />
       ) : (
-        <div style={{ display: 'flex', gap: 8 }}>
+        <div css={placed({ display: 'flex', gap: 8 })}>
           {mode === 'edit' ? (
             <Button
               variant="contained"

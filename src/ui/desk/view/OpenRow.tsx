@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import Link from '../../kit/Link';
 import { call } from '../../client';
@@ -8,6 +9,7 @@ import { OpenReply } from './OpenReply';
 import { OpenReview } from './OpenReview';
 import { OpenStuck } from './OpenStuck';
 import { Body, Deeds, type DecisionProps } from './parts';
+import { placed } from '../../kit/placed';
 
 interface Props extends DecisionProps {
   readonly row: DeskRow;
@@ -30,7 +32,7 @@ export function OpenRow(props: Props) {
     case 'notice':
       return (
         <Body>
-          <p style={{ whiteSpace: 'pre-line' }}>{row.notice.text}</p>
+          <p css={placed({ whiteSpace: 'pre-line' })}>{row.notice.text}</p>
           <p className="small quiet">
             {row.notice.personId ? <Link href={`/records/people/${row.notice.personId}`}>{row.notice.personName}</Link> : null}
             {row.notice.tripId ? (

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 import { TextField } from '@mui/material';
 import Link from '../../kit/Link';
 import { useState } from 'react';
@@ -5,6 +6,7 @@ import { call } from '../../client';
 import { countText } from '../../kit/format';
 import type { StuckView } from '../state/types';
 import { Body, Deeds, type DecisionProps } from './parts';
+import { placed } from '../../kit/placed';
 
 const SHOWN = 12;
 
@@ -30,7 +32,7 @@ export function OpenStuck({ group, decide, mayDealWithTrips }: DecisionProps & {
       </div>
       {hand && mayDealWithTrips ? (
         <form
-          style={{ display: 'flex', gap: 8, alignItems: 'center' }}
+          css={placed({ display: 'flex', gap: 8, alignItems: 'center' })}
           onSubmit={(event) => {
             event.preventDefault();
             if (value.trim() !== '') choose('set by hand')();
@@ -43,7 +45,7 @@ export function OpenStuck({ group, decide, mayDealWithTrips }: DecisionProps & {
             onChange={(event) => {
               setValue(event.target.value);
             }}
-            style={{ width: 320 }}
+            css={placed({ width: 320 })}
           />
           <span className="quiet small">
             <kbd>Enter</kbd> sets it and goes on

@@ -1,8 +1,10 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import dynamic from 'next/dynamic';
 import Link from '../../kit/Link';
 import { plural } from '../../../core/base';
 import { countText, euro } from '../../kit/format';
+import { placed } from '../../kit/placed';
 
 export interface SendsView {
   readonly hours: readonly { readonly hour: number; readonly sent: number; readonly planned: number; readonly held: number }[];
@@ -55,15 +57,15 @@ export function Side({ sends, flows, lately, now }: Props) {
   });
   const sum = (key: 'sent' | 'planned' | 'held'): number => hours.reduce((total, entry) => total + entry[key], 0);
   return (
-    <div style={{ padding: '10px 16px', display: 'flex', flexDirection: 'column', gap: 10 }}>
-      <div style={{ display: 'flex' }}>
+    <div css={placed({ padding: '10px 16px', display: 'flex', flexDirection: 'column', gap: 10 })}>
+      <div css={placed({ display: 'flex' })}>
         <h2 className="grow">Today’s sends</h2>
         <span className="quiet">
           {sum('sent')} sent · {sum('planned')} planned{sum('held') > 0 ? ` · ${sum('held')} held` : ''}
         </span>
       </div>
       <div
-        style={{ height: 112 }}
+        css={placed({ height: 112 })}
         role="img"
         aria-label={`Sends by the hour: ${
           hours
@@ -75,7 +77,7 @@ export function Side({ sends, flows, lately, now }: Props) {
         <HoursChart hours={hours} nowHour={Math.floor((now - sends.from) / HOUR)} />
       </div>
       <p className="quiet small">shaded: office hours · at least 2 min apart · limit {sends.limit} a day</p>
-      <div style={{ display: 'flex', marginTop: 6 }}>
+      <div css={placed({ display: 'flex', marginTop: 6 })}>
         <h2 className="grow">Flows</h2>
         <span className="quiet">last 24 h</span>
       </div>
@@ -83,7 +85,7 @@ export function Side({ sends, flows, lately, now }: Props) {
         <FlowLine key={flow.id} flow={flow} />
       ))}
       {flows.length === 0 ? <p className="quiet">No flow yet.</p> : null}
-      <h2 style={{ marginTop: 6 }}>In the last day</h2>
+      <h2 css={placed({ marginTop: 6 })}>In the last day</h2>
       <p className="quiet">{sayLately(lately)}</p>
     </div>
   );
@@ -117,20 +119,20 @@ function FlowLine({ flow }: { readonly flow: LiveFlow }) {
   return (
     <Link
       href={`/flows/${flow.id}`}
-      style={{
+      css={placed({
         display: 'flex',
         gap: 12,
         alignItems: 'center',
         padding: '6px 0',
         borderBottom: '1px solid var(--line)',
         textDecoration: 'none',
-      }}
+      })}
     >
       <span className="grow">
-        <span className="strong cut" style={{ display: 'block' }}>
+        <span className="strong cut" css={placed({ display: 'block' })}>
           {flow.name}
         </span>
-        <span className="quiet small" style={{ whiteSpace: 'nowrap' }}>
+        <span className="quiet small" css={placed({ whiteSpace: 'nowrap' })}>
           {flow.live ? `${countText(counts?.underWay ?? 0)} under way` : 'not released'}
           {counts && counts.asking > 0 ? <span className="in-brass"> · {countText(counts.asking)} ask</span> : null}
           {counts && counts.stuck > 0 ? <span className="in-brick"> · {countText(counts.stuck)} stuck</span> : null}
@@ -139,9 +141,9 @@ function FlowLine({ flow }: { readonly flow: LiveFlow }) {
       <svg width="104" height="20" aria-hidden>
         <polygon points={outline} fill="var(--w3)" />
       </svg>
-      <span className="right" style={{ width: 84 }}>
+      <span className="right" css={placed({ width: 84 })}>
         <span className="strong">{euro(counts?.costMicro ?? 0)}</span>
-        <span className="quiet small" style={{ display: 'block' }}>
+        <span className="quiet small" css={placed({ display: 'block' })}>
           cost today
         </span>
       </span>

@@ -1,6 +1,8 @@
+/** @jsxImportSource @emotion/react */
 import { Button } from '@mui/material';
 import type { ReactNode } from 'react';
 import { useShortcuts } from '../../kit/keys';
+import { placed } from '../../kit/placed';
 
 /** What every opened row is given. */
 export interface DecisionProps {
@@ -12,7 +14,7 @@ export interface DecisionProps {
 }
 
 export const Body = ({ children }: { readonly children: ReactNode }) => (
-  <div style={{ padding: '2px 16px 14px 41px', display: 'flex', flexDirection: 'column', gap: 10 }}>{children}</div>
+  <div css={placed({ padding: '2px 16px 14px 41px', display: 'flex', flexDirection: 'column', gap: 10 })}>{children}</div>
 );
 
 interface Deed {
@@ -27,11 +29,14 @@ export function Deeds({ deeds, off, children }: { readonly deeds: readonly Deed[
   useShortcuts(Object.fromEntries(deeds.map((deed) => [deed.key, deed.run])), off);
   if (off) return <p className="quiet">Your role may look, not decide.</p>;
   return (
-    <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
+    <div css={placed({ display: 'flex', gap: 8, flexWrap: 'wrap' })}>
       {deeds.map((deed) => (
         <Button key={deed.key} variant={deed.main ? 'contained' : 'outlined'} onClick={deed.run}>
           {deed.label}{' '}
-          <kbd aria-hidden style={deed.main ? { background: 'transparent', color: '#fff', borderColor: 'rgb(255 255 255 / 55%)' } : {}}>
+          <kbd
+            aria-hidden
+            css={placed(deed.main ? { background: 'transparent', color: '#fff', borderColor: 'rgb(255 255 255 / 55%)' } : {})}
+          >
             {deed.key.toUpperCase()}
           </kbd>
         </Button>
@@ -43,7 +48,7 @@ export function Deeds({ deeds, off, children }: { readonly deeds: readonly Deed[
 
 export const Card = ({ head, children }: { readonly head: ReactNode; readonly children: ReactNode }) => (
   <div
-    style={{
+    css={placed({
       flex: 1,
       minWidth: 0,
       background: 'var(--paper)',
@@ -53,7 +58,7 @@ export const Card = ({ head, children }: { readonly head: ReactNode; readonly ch
       display: 'flex',
       flexDirection: 'column',
       gap: 8,
-    }}
+    })}
   >
     <div className="quiet small">{head}</div>
     {children}

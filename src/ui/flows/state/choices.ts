@@ -44,7 +44,7 @@ export function choicesFor(slot: PartSlot, library: Library): readonly string[] 
 
 /** How to type a part of that kind. */
 export const SLOT_HELP: Readonly<Record<PartSlot, string>> = {
-  condition: 'for example company.heated_area >= 2 ha',
+  condition: 'for example company.employees >= 20',
   formula: 'words in quotes, a field, or both with + between',
   number: 'a number',
   text: 'any words',

@@ -16,12 +16,13 @@ export interface Offer {
 }
 
 export function offersFor(match: Match): readonly Offer[] {
-  const others = match.here.filter((name) => name !== match.name);
+  // A field is what it is called: another cannot stand in for it.
+  const others = match.kind === 'field' ? [] : match.here.filter((name) => name !== match.name);
   return [
     ...(match.here.includes(match.name)
       ? [{ value: `use ${match.name}`, label: 'the one here', choice: { does: 'use', name: match.name } as const }]
       : []),
-    ...(match.carried && match.state !== 'same'
+    ...(match.carried && match.state !== 'same' && (match.kind !== 'field' || match.state === 'missing')
       ? [
           {
             value: `bring ${match.free}`,
@@ -75,5 +76,6 @@ function withItems(library: Library, items: readonly LibraryItem[]): Library {
     chains: [...library.chains, ...more.chains],
     pipelines: [...library.pipelines, ...more.pipelines],
     intakes: [...library.intakes, ...more.intakes],
+    fields: [...library.fields, ...more.fields],
   };
 }

@@ -1,4 +1,4 @@
-import { printValue } from '../../../core/facts';
+import { printValue } from '../../../core/fields';
 import type { Json, JsonObject } from '../../../core/base';
 import type { Entry, ShownFact, SpecimenTrip, Trial } from './types';
 
@@ -125,7 +125,7 @@ export function touchesOf(entry: Entry): readonly TouchView[] {
   return list(entry.detail.touches).map((item) => ({ day: number(item.day), subject: text(item.subject), body: text(item.body) }));
 }
 
-/** The fact of the specimen that a condition such as `company.heated_area` reads, best first as the server ordered them. */
+/** The fact of the specimen that a condition such as `company.founded` reads, best first as the server ordered them. */
 export function factFor(trip: SpecimenTrip, path: string): ShownFact | undefined {
   const [first = '', second] = path.split('.');
   const kind = second === undefined ? 'person' : first;

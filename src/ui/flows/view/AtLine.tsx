@@ -1,12 +1,16 @@
+/** @jsxImportSource @emotion/react */
 'use client';
+import { useFields } from '../../client/fields';
 import Link from '../../kit/Link';
 import type { ReactNode } from 'react';
-import { fieldOf, printValue, SOURCE_LABELS } from '../../../core/facts';
+import { SOURCE_LABELS } from '../../../core/facts';
+import { printValue } from '../../../core/fields';
 import { plural } from '../../../core/base';
 import { euro, pageText, scalarText } from '../../kit/format';
 import { Marked, Meter, Tag } from '../../kit/parts';
 import { askedOf, bandText, evidenceOf, factFor, findingsOf, touchesOf, valueBefore, workingOf, writtenOf } from '../state/specimen';
 import type { Entry, ShownFact, SpecimenTrip } from '../state/types';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly trip: SpecimenTrip;
@@ -39,7 +43,7 @@ function Source({ fact, lead }: { readonly fact: ShownFact; readonly lead?: stri
     <div className="fact-line">
       {lead ? (
         <>
-          <span className="strong" style={{ color: 'var(--ink)' }}>
+          <span className="strong" css={placed({ color: 'var(--ink)' })}>
             {lead}
           </span>{' '}
           ·{' '}
@@ -53,17 +57,18 @@ function Source({ fact, lead }: { readonly fact: ShownFact; readonly lead?: stri
 }
 
 const Says = ({ children }: { readonly children: ReactNode }) => (
-  <p className="quiet" style={{ padding: '2px 0 6px' }}>
+  <p className="quiet" css={placed({ padding: '2px 0 6px' })}>
     {children}
   </p>
 );
 
 function Scored({ trip, entry }: Omit<Props, 'verb'>) {
+  const fields = useFields();
   const { points, of, band, out, disqualifiedBy } = entry.detail;
   return (
     <>
-      <div style={{ display: 'flex', alignItems: 'baseline', gap: 10, padding: '0 0 8px' }}>
-        <span style={{ fontSize: 22, fontWeight: 640, lineHeight: '28px' }}>{scalarText(points)}</span>
+      <div css={placed({ display: 'flex', alignItems: 'baseline', gap: 10, padding: '0 0 8px' })}>
+        <span css={placed({ fontSize: 22, fontWeight: 640, lineHeight: '28px' })}>{scalarText(points)}</span>
         <span className="quiet">of {scalarText(of)} points</span>
         <Tag tone={out === true ? 'brick' : band === 'hot' ? 'moss' : 'plain'}>{bandText(scalarText(band))}</Tag>
         {Array.isArray(disqualifiedBy) && disqualifiedBy.length > 0 ? <span className="in-brick">{disqualifiedBy.join(', ')}</span> : null}
@@ -71,11 +76,11 @@ function Scored({ trip, entry }: Omit<Props, 'verb'>) {
       {workingOf(entry).map((criterion) => {
         const facts = criterion.reads.map((path) => factFor(trip, path)).filter((fact) => fact !== undefined);
         return (
-          <div key={criterion.text} style={{ padding: '4px 0' }}>
-            <div style={{ display: 'flex', alignItems: 'center', gap: 12 }}>
+          <div key={criterion.text} css={placed({ padding: '4px 0' })}>
+            <div css={placed({ display: 'flex', alignItems: 'center', gap: 12 })}>
               <span className="grow">{criterion.text}</span>
               <Meter share={criterion.of === 0 ? 0 : criterion.points / criterion.of} />
-              <span className="right" style={{ width: 64 }}>
+              <span className="right" css={placed({ width: 64 })}>
                 <span className={criterion.points === 0 ? 'in-brass' : 'strong'}>{criterion.points}</span>{' '}
                 <span className="quiet small">of {criterion.of}</span>
               </span>
@@ -86,7 +91,7 @@ function Scored({ trip, entry }: Omit<Props, 'verb'>) {
               </div>
             ) : null}
             {facts.map((fact) => (
-              <Source key={fact.id} fact={fact} lead={printValue(fact.value, fieldOf(fact.record.kind, fact.field)?.unit)} />
+              <Source key={fact.id} fact={fact} lead={printValue(fact.value, fields.of(fact.record.kind, fact.field)?.unit)} />
             ))}
           </div>
         );
@@ -192,15 +197,15 @@ function Written({ entry }: { readonly entry: Entry }) {
   const failed = written.checks.filter((check) => !check.ok);
   return (
     <>
-      <div style={{ border: '1px solid var(--line)', borderRadius: 4, padding: '8px 12px', background: 'var(--paper)' }}>
-        <div className="strong" style={{ paddingBottom: 6 }}>
+      <div css={placed({ border: '1px solid var(--line)', borderRadius: 4, padding: '8px 12px', background: 'var(--paper)' })}>
+        <div className="strong" css={placed({ paddingBottom: 6 })}>
           {written.subject}
         </div>
-        <div style={{ whiteSpace: 'pre-wrap' }}>
+        <div css={placed({ whiteSpace: 'pre-wrap' })}>
           <Marked text={written.body} passage={written.personalLine} as="personal" />
         </div>
       </div>
-      <div style={{ display: 'flex', flexWrap: 'wrap', gap: 8, padding: '8px 0' }}>
+      <div css={placed({ display: 'flex', flexWrap: 'wrap', gap: 8, padding: '8px 0' })}>
         {failed.length === 0 ? (
           <Tag tone="moss" title={written.checks.map((check) => check.id).join(', ')}>
             ✓ {written.checks.length} checks
@@ -217,7 +222,7 @@ function Written({ entry }: { readonly entry: Entry }) {
       {written.facts.map((fact) => (
         <div key={fact.field} className="fact-line">
           rests on {fact.field.replace(/_/g, ' ')}{' '}
-          <span className="strong" style={{ color: 'var(--ink)' }}>
+          <span className="strong" css={placed({ color: 'var(--ink)' })}>
             {printValue(fact.value)}
           </span>{' '}
           {fact.quote ? <span className="quote">“{fact.quote}”</span> : null} {fact.url ? pageText(fact.url) : null}
@@ -232,7 +237,7 @@ function FollowedUp({ entry }: { readonly entry: Entry }) {
     <>
       <Says>{entry.says}</Says>
       {typeof entry.detail.threadId === 'string' ? (
-        <p style={{ paddingBottom: 6 }}>
+        <p css={placed({ paddingBottom: 6 })}>
           <Link href={`/messages/${entry.detail.threadId}`}>The conversation, with what still goes out</Link>
         </p>
       ) : null}
@@ -241,7 +246,7 @@ function FollowedUp({ entry }: { readonly entry: Entry }) {
           <span className="quiet">{touch.day === 0 ? 'first' : `+${plural(touch.day, 'working day')}`}</span>
           <details>
             <summary className="strong">{touch.day === 0 ? touch.subject : `Re: ${touch.subject}`}</summary>
-            <div style={{ whiteSpace: 'pre-wrap', padding: '4px 0 8px' }}>{touch.body}</div>
+            <div css={placed({ whiteSpace: 'pre-wrap', padding: '4px 0 8px' })}>{touch.body}</div>
           </details>
         </div>
       ))}
@@ -253,7 +258,7 @@ function Plain({ entry }: { readonly entry: Entry }) {
   const { field, value } = entry.detail;
   return (
     <>
-      <p style={{ padding: '4px 0' }}>{entry.says}</p>
+      <p css={placed({ padding: '4px 0' })}>{entry.says}</p>
       {typeof field === 'string' ? (
         <p className="fact-line">
           {field.replace(/_/g, ' ')} → <span className="strong">{scalarText(value)}</span>

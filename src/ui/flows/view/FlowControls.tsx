@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
@@ -6,6 +7,7 @@ import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { countText } from '../../kit/format';
 import type { SaidText } from '../../kit/parts';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly flowId: string;
@@ -64,7 +66,7 @@ export function FlowControls({ flowId, paused, underWay, older, onSaid }: Props)
           <>
             <Button
               variant="contained"
-              style={{ background: 'var(--brick)' }}
+              css={placed({ background: 'var(--brick)' })}
               onClick={() => {
                 act(
                   call('endFlowTrips', { params, body: {} }),

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button } from '@mui/material';
 import Link from '../../kit/Link';
@@ -7,6 +8,7 @@ import { freeName, plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { countText, dayText, euro } from '../../kit/format';
 import { Empty, GoRow, Problem, Tag, TopBar } from '../../kit/parts';
+import { placed } from '../../kit/placed';
 
 export interface FlowListRow {
   readonly id: string;
@@ -98,7 +100,7 @@ export function Flows({
                 {flows.map((flow) => (
                   <GoRow key={flow.id} href={`/flows/${flow.id}`}>
                     <td>
-                      <Link href={`/flows/${flow.id}`} className="strong" style={{ textDecoration: 'none' }}>
+                      <Link href={`/flows/${flow.id}`} className="strong" css={placed({ textDecoration: 'none' })}>
                         {flow.name}
                       </Link>
                     </td>
@@ -138,7 +140,7 @@ export function Flows({
               </tbody>
             </table>
           )}
-          <p className="quiet" style={{ padding: '12px 16px' }}>
+          <p className="quiet" css={placed({ padding: '12px 16px' })}>
             {plural(flows.length, 'flow')} · costs count what providers were paid; reading sites costs nothing.
           </p>
         </section>

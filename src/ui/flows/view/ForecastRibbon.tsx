@@ -1,4 +1,6 @@
+/** @jsxImportSource @emotion/react */
 import { forecastRibbon, type Station } from '../state/release';
+import { placed } from '../../kit/placed';
 
 const WIDTH = 600;
 const HEIGHT = 150;
@@ -13,7 +15,7 @@ export function ForecastRibbon({ stations }: { readonly stations: readonly Stati
     HEIGHT,
   );
   return (
-    <figure style={{ margin: 0 }}>
+    <figure css={placed({ margin: 0 })}>
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         width="100%"

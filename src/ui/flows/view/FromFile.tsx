@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
@@ -11,6 +12,7 @@ import Link from '../../kit/Link';
 import { Problem, Tag, TopBar } from '../../kit/parts';
 import { needOf, offersFor, outlook, valueOf, type Arriving } from '../state/from-file';
 import './flows.css';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly library: Library;
@@ -118,15 +120,15 @@ export function FromFile({ library, mayEdit }: Props) {
         </section>
       ) : (
         <div className="cols">
-          <section className="col paper grow" aria-label="What it names" style={{ overflow: 'auto' }}>
-            <div className="bar ruled" style={{ gap: 12 }}>
-              <label className="strong" htmlFor="flow-name" style={{ whiteSpace: 'nowrap' }}>
+          <section className="col paper grow" aria-label="What it names" css={placed({ overflow: 'auto' })}>
+            <div className="bar ruled" css={placed({ gap: 12 })}>
+              <label className="strong" htmlFor="flow-name" css={placed({ whiteSpace: 'nowrap' })}>
                 Its name here
               </label>
               <TextField
                 id="flow-name"
                 value={name}
-                style={{ width: 240 }}
+                css={placed({ width: 240 })}
                 onChange={(event) => {
                   setName(event.target.value);
                 }}
@@ -134,11 +136,11 @@ export function FromFile({ library, mayEdit }: Props) {
               {opened.name === name ? null : <span className="quiet small cut">“{opened.name}” in the file</span>}
               <span className="grow" />
               {open > 0 ? (
-                <span className="in-brass" style={{ whiteSpace: 'nowrap' }}>
+                <span className="in-brass" css={placed({ whiteSpace: 'nowrap' })}>
                   ○ {plural(open, 'name is', 'names are')} left open
                 </span>
               ) : (
-                <span className="in-moss" style={{ whiteSpace: 'nowrap' }}>
+                <span className="in-moss" css={placed({ whiteSpace: 'nowrap' })}>
                   ✓ everything it names is settled
                 </span>
               )}
@@ -154,7 +156,7 @@ export function FromFile({ library, mayEdit }: Props) {
               </thead>
               <tbody>
                 {rows.map(({ match, choice }) => (
-                  <tr key={match.key} style={{ verticalAlign: 'top' }}>
+                  <tr key={match.key} css={placed({ verticalAlign: 'top' })}>
                     <td>
                       <span className="quiet">{KIND_WORDS[match.kind] ?? match.kind}</span> <span className="strong">{match.name}</span>
                       {match.state === 'differs' ? (
@@ -185,7 +187,7 @@ export function FromFile({ library, mayEdit }: Props) {
                         <TextField
                           select
                           value={valueOf(choice)}
-                          style={{ width: 236 }}
+                          css={placed({ width: 236 })}
                           error={seen.problems[match.key] !== undefined}
                           helperText={seen.problems[match.key]}
                           slotProps={{ htmlInput: { 'aria-label': `What is taken for ${match.kind} ${match.name}` } }}
@@ -212,24 +214,29 @@ export function FromFile({ library, mayEdit }: Props) {
             </table>
             {rows.length === 0 ? <p className="empty">This flow names nothing that would have to be here.</p> : null}
           </section>
-          <aside className="col" style={{ flex: '0 0 400px', overflow: 'auto' }} aria-label="The flow as it would stand here">
+          <aside className="col" css={placed({ flex: '0 0 400px', overflow: 'auto' })} aria-label="The flow as it would stand here">
             <div className="bar ruled">
               <h2>As it would stand here</h2>
               <span className="grow" />
               {seen.make.length > 0 ? <span className="in-river small">+ {plural(seen.make.length, 'thing')} made with it</span> : null}
             </div>
             {seen.errors.length > 0 ? (
-              <ul className="finding error" style={{ margin: '10px 16px', paddingLeft: 16 }}>
+              <ul className="finding error" css={placed({ margin: '10px 16px', paddingLeft: 16 })}>
                 {[...new Set(seen.errors)].slice(0, 6).map((message) => (
                   <li key={message}>{message}</li>
                 ))}
               </ul>
             ) : (
-              <p className="in-moss" style={{ padding: '10px 16px 0' }}>
+              <p className="in-moss" css={placed({ padding: '10px 16px 0' })}>
                 ✓ the checker finds nothing wrong
               </p>
             )}
-            <pre className="code" style={{ padding: '8px 16px', margin: 0, whiteSpace: 'pre-wrap' }} tabIndex={0} aria-label="Its text">
+            <pre
+              className="code"
+              css={placed({ padding: '8px 16px', margin: 0, whiteSpace: 'pre-wrap' })}
+              tabIndex={0}
+              aria-label="Its text"
+            >
               {seen.text}
             </pre>
           </aside>

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button } from '@mui/material';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
@@ -7,6 +8,7 @@ import { readPhrase } from '../../../core/flow/phrase';
 import { sayLine } from '../../../core/flow/say';
 import { parseLines } from '../../../core/flow/syntax';
 import { Sentence } from './Sentence';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly initial: string;
@@ -153,7 +155,7 @@ export function LineEditor({ initial, label, library, above, gone, onTyped, onTa
                 read(i);
               }}
             >
-              <span className="code" style={{ whiteSpace: 'pre' }}>
+              <span className="code" css={placed({ whiteSpace: 'pre' })}>
                 {entry}
               </span>
             </button>

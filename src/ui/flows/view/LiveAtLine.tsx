@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import Link from '../../kit/Link';
 import { useEffect, useState } from 'react';
@@ -8,6 +9,7 @@ import { Empty, Notice } from '../../kit/parts';
 import type { RowFigures, ScriptRow } from '../state/script';
 import { LineHead } from './LineHead';
 import { StateTag } from './Trips';
+import { placed } from '../../kit/placed';
 
 interface TripRow {
   readonly id: string;
@@ -51,10 +53,10 @@ export function LiveAtLine({
   const by = Object.entries(figures?.by ?? {});
   return (
     <>
-      <section style={{ padding: '8px 16px 12px', background: 'var(--paper)' }}>
+      <section css={placed({ padding: '8px 16px 12px', background: 'var(--paper)' })}>
         <LineHead row={row} />
-        <p style={{ padding: '6px 0' }}>
-          <span style={{ fontSize: 22, fontWeight: 640 }}>{countText(figures?.reached ?? 0)}</span>{' '}
+        <p css={placed({ padding: '6px 0' })}>
+          <span css={placed({ fontSize: 22, fontWeight: 640 })}>{countText(figures?.reached ?? 0)}</span>{' '}
           <span className="quiet">{figures?.reached === 1 ? 'trip' : 'trips'} got here</span>
         </p>
         {by.map(([outcome, count]) => (
@@ -71,23 +73,23 @@ export function LiveAtLine({
       {problem ? <Notice>{problem}</Notice> : null}
       {mark === undefined ? null : (
         <section aria-label="Trips that got here">
-          <div className="bar ruled" style={{ borderTop: '1px solid var(--line)' }}>
+          <div className="bar ruled" css={placed({ borderTop: '1px solid var(--line)' })}>
             <h2 className="grow">Trips that got here</h2>
             <span className="quiet">{trips ? (trips.length < 50 ? plural(trips.length, 'trip') : 'the newest 50') : 'looking …'}</span>
           </div>
-          <table className="plain" style={{ background: 'var(--paper)' }}>
+          <table className="plain" css={placed({ background: 'var(--paper)' })}>
             <tbody>
               {(trips ?? []).map((trip) => (
                 <tr key={trip.id}>
-                  <td className="cut" style={{ maxWidth: 170 }}>
+                  <td className="cut" css={placed({ maxWidth: 170 })}>
                     <Link href={`/trips/${trip.id}`} className="strong">
                       {trip.personName}
                     </Link>
                   </td>
-                  <td className="cut" style={{ maxWidth: 130 }}>
+                  <td className="cut" css={placed({ maxWidth: 130 })}>
                     {trip.companyName}
                   </td>
-                  <td className="cut quiet" style={{ maxWidth: 180 }} title={trip.says ?? ''}>
+                  <td className="cut quiet" css={placed({ maxWidth: 180 })} title={trip.says ?? ''}>
                     {trip.says}
                   </td>
                   <td className="right">

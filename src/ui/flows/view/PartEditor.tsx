@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { MenuItem, Popover, TextField } from '@mui/material';
 import { useState } from 'react';
@@ -7,6 +8,7 @@ import { partText } from '../../../core/flow/say';
 import { completeAt } from '../../../core/flow/complete';
 import { choicesFor, SLOT_HELP } from '../state/choices';
 import { readScript, type EditablePart } from '../state/script';
+import { placed } from '../../kit/placed';
 
 interface Props {
   /** the part as it stood when it was opened, and as it stands now: others may have changed it, or its line, meanwhile */
@@ -42,12 +44,12 @@ export function PartEditor({ was, now, at, text, library, onChange, onClose }: P
   return (
     <Popover open anchorReference="anchorPosition" anchorPosition={at} onClose={onClose}>
       {now && now.edit.source !== was.edit.source ? (
-        <p className="small in-brass" style={{ padding: '8px 12px 0', maxWidth: 420 }} role="status">
+        <p className="small in-brass" css={placed({ padding: '8px 12px 0', maxWidth: 420 })} role="status">
           ◆ changed meanwhile to <span className="code">{now.edit.source}</span>: what you take here stands in its place
         </p>
       ) : null}
       {choices && now ? (
-        <div role="listbox" aria-label="Choose" style={{ minWidth: 180, padding: '4px 0' }}>
+        <div role="listbox" aria-label="Choose" css={placed({ minWidth: 180, padding: '4px 0' })}>
           {choices.map((choice) => (
             <MenuItem
               key={choice}
@@ -63,14 +65,14 @@ export function PartEditor({ was, now, at, text, library, onChange, onClose }: P
             </MenuItem>
           ))}
           {choices.length === 0 ? (
-            <p className="quiet" style={{ padding: '6px 12px' }}>
+            <p className="quiet" css={placed({ padding: '6px 12px' })}>
               There is none yet.
             </p>
           ) : null}
         </div>
       ) : (
         <form
-          style={{ padding: 12, width: isFeel ? 420 : 240 }}
+          css={placed({ padding: 12, width: isFeel ? 420 : 240 })}
           onSubmit={(event) => {
             event.preventDefault();
             if (wrong === undefined) take(typed);
@@ -88,7 +90,7 @@ export function PartEditor({ was, now, at, text, library, onChange, onClose }: P
             }}
             slotProps={{ htmlInput: { 'aria-label': `New ${part.edit.slot}`, className: isFeel ? 'code' : '' } }}
           />
-          <p className={`small ${wrong ? 'in-brick' : 'quiet'}`} style={{ marginTop: 6 }} role={wrong ? 'alert' : undefined}>
+          <p className={`small ${wrong ? 'in-brick' : 'quiet'}`} css={placed({ marginTop: 6 })} role={wrong ? 'alert' : undefined}>
             {wrong ?? `${SLOT_HELP[part.edit.slot]} · Enter takes it over`}
           </p>
           {options.length > 0 ? (

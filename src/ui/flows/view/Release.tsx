@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import dynamic from 'next/dynamic';
 import { Button, TextField } from '@mui/material';
@@ -21,6 +22,7 @@ import { ReleaseLimits } from './ReleaseLimits';
 import { shortDay } from './days';
 import { Versions, type VersionView } from './Versions';
 import { WhatWouldChange } from './WhatWouldChange';
+import { placed } from '../../kit/placed';
 
 /** The plotting library comes when the rest of the page stands. */
 const SendsChart = dynamic(() => import('./SendsChart').then((module) => module.SendsChart), { ssr: false });
@@ -130,7 +132,7 @@ export function Release({ flow, library, tried, forecast: first, changes, judged
                   setRecords(event.target.value);
                 }}
                 error={wanted === null}
-                style={{ width: 84 }}
+                css={placed({ width: 84 })}
                 slotProps={{ htmlInput: { 'aria-label': 'Records the forecast is for', inputMode: 'numeric' } }}
               />{' '}
               records
@@ -191,7 +193,7 @@ export function Release({ flow, library, tried, forecast: first, changes, judged
           ) : null}
           {judged && judged.records > 0 ? <WasExpected judged={judged} liveText={flow.liveText ?? ''} /> : null}
         </section>
-        <aside className="col release" style={{ width: 444, flex: 'none' }} aria-label="How it begins">
+        <aside className="col release" css={placed({ width: 444, flex: 'none' })} aria-label="How it begins">
           {expected.days.length > 0 ? (
             <>
               <div className="head">

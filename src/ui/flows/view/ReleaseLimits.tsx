@@ -1,8 +1,10 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { MenuItem, TextField } from '@mui/material';
 import type { ReactNode } from 'react';
 import { plural } from '../../../core/base';
 import type { Limits, ReadLimits } from '../state/release';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly limits: Limits;
@@ -29,7 +31,7 @@ export function ReleaseLimits({ limits, problems, underWay, liveNo, onChange }: 
       }}
       error={problems[key] !== undefined}
       {...(problems[key] !== undefined && { helperText: problems[key] })}
-      style={{ width }}
+      css={placed({ width })}
       slotProps={{ htmlInput: { 'aria-label': label, type, inputMode: type === 'text' ? 'decimal' : undefined } }}
     />
   );
@@ -55,7 +57,7 @@ export function ReleaseLimits({ limits, problems, underWay, liveNo, onChange }: 
             onChange={(event) => {
               onChange({ ...limits, underWay: event.target.value === 'move' ? 'move' : 'finish' });
             }}
-            style={{ width: 232 }}
+            css={placed({ width: 232 })}
             slotProps={{ htmlInput: { 'aria-label': 'Trips under way' } }}
           >
             <MenuItem value="finish">

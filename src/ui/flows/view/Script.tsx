@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import type { Library } from '../../../core/flow/check';
@@ -22,6 +23,7 @@ import { LineEditor } from './LineEditor';
 import { PartEditor } from './PartEditor';
 import { RowDeeds } from './RowDeeds';
 import { Sentence } from './Sentence';
+import { placed } from '../../kit/placed';
 
 const ROW_HEIGHT = 34;
 
@@ -112,11 +114,11 @@ export function Script(props: Props) {
     <div className="script">
       <div className="script-body">
         {hasFigures ? <RibbonPicture ribbon={ribbon} /> : null}
-        <ol ref={list} aria-label="Lines of the flow" style={{ paddingLeft: 0 }}>
+        <ol ref={list} aria-label="Lines of the flow" css={placed({ paddingLeft: 0 })}>
           {script.rows.map((row) => (
             <li key={row.mark}>
               {editing?.kind === 'line' && editing.mark === row.mark && row.kind === 'line' ? (
-                <div style={{ marginLeft: room }}>
+                <div css={placed({ marginLeft: room })}>
                   {editor(row.line.step.verb === 'split' ? lineText(text, row.mark) : editText(row), `Line ${row.number}`)}
                 </div>
               ) : (
@@ -144,13 +146,13 @@ export function Script(props: Props) {
                 />
               )}
               {editing?.kind === 'below' && editing.mark === row.mark ? (
-                <div style={{ marginLeft: room }}>{editor(editing.typed ?? '', 'New line')}</div>
+                <div css={placed({ marginLeft: room })}>{editor(editing.typed ?? '', 'New line')}</div>
               ) : null}
               {row.findings.map((finding) => (
                 <p
                   key={`${finding.from} ${finding.message}`}
                   className={`finding ${finding.severity}`}
-                  style={{ marginLeft: room + row.depth * 22 }}
+                  css={placed({ marginLeft: room + row.depth * 22 })}
                 >
                   <span aria-hidden>{finding.severity === 'error' ? '■' : '◆'}</span> <span className="sr">{finding.severity}: </span>
                   {finding.message}
@@ -171,7 +173,7 @@ export function Script(props: Props) {
         </ol>
       </div>
       {mayEdit ? (
-        <div style={{ marginLeft: room }}>
+        <div css={placed({ marginLeft: room })}>
           {editing?.kind === 'below' && editing.mark === undefined ? (
             editor(editing.typed ?? '', 'New line')
           ) : (
@@ -219,7 +221,7 @@ const editText = (row: LineRow): string =>
 
 function RibbonPicture({ ribbon }: { readonly ribbon: ReturnType<typeof drawRibbon> }) {
   return (
-    <svg className="ribbon" width={ribbon.width} height={ribbon.height} style={{ left: NUMBER_ROOM }} aria-hidden>
+    <svg className="ribbon" width={ribbon.width} height={ribbon.height} css={placed({ left: NUMBER_ROOM })} aria-hidden>
       {ribbon.bands.map((band) => (
         <path key={band.key} d={band.path} fill={band.tone === 'main' ? 'var(--ribbon)' : 'var(--ribbon-aside)'} />
       ))}
@@ -291,7 +293,7 @@ function Row({
         event.preventDefault();
         onChange(placeLine(text, moved, row.kind === 'arm' ? { inArm: mark } : { below: mark }));
       }}
-      style={{ height: ROW_HEIGHT }}
+      css={placed({ height: ROW_HEIGHT })}
       aria-current={chosen ? 'true' : undefined}
       data-mark={mark}
       onClick={onChoose}
@@ -306,11 +308,11 @@ function Row({
       >
         {row.kind === 'line' ? row.number : ''}
       </span>
-      <span style={{ width: ribbonWidth, flex: 'none' }} />
-      <span className={`count ${(figures?.reached ?? 0) === 0 ? 'none' : ''}`} style={{ width: countWidth }}>
+      <span css={placed({ width: ribbonWidth, flex: 'none' })} />
+      <span className={`count ${(figures?.reached ?? 0) === 0 ? 'none' : ''}`} css={placed({ width: countWidth })}>
         {showFigures ? countText(figures?.reached ?? 0) : ''}
       </span>
-      <span className="says" style={{ paddingLeft: row.depth * 22 }}>
+      <span className="says" css={placed({ paddingLeft: row.depth * 22 })}>
         <Sentence parts={row.parts} off={row.kind === 'line' && row.line.off} onPart={mayEdit ? onPart : undefined} />
       </span>
       {chosen && mayEdit && row.kind === 'line' ? (

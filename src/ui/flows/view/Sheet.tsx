@@ -1,9 +1,11 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Tooltip } from '@mui/material';
 import { euro } from '../../kit/format';
 import { entryAt, OUTCOME_GLYPH } from '../state/specimen';
 import type { LineRow, ScriptRow } from '../state/script';
 import type { Trial } from '../state/types';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly rows: readonly ScriptRow[];
@@ -17,13 +19,13 @@ interface Props {
 export function Sheet({ rows, trial, at, mark, onChoose }: Props) {
   const lines = rows.filter((row): row is LineRow => row.kind === 'line');
   return (
-    <div style={{ overflow: 'auto' }}>
+    <div css={placed({ overflow: 'auto' })}>
       <table className="plain sheet">
         <thead>
           <tr>
             <th className="stays">specimen</th>
             {lines.map((row) => (
-              <th key={row.mark} style={{ textAlign: 'center', padding: '6px 2px' }} title={row.line.step.verb}>
+              <th key={row.mark} css={placed({ textAlign: 'center', padding: '6px 2px' })} title={row.line.step.verb}>
                 {row.number}
               </th>
             ))}
@@ -33,7 +35,7 @@ export function Sheet({ rows, trial, at, mark, onChoose }: Props) {
         <tbody>
           {trial.trips.map((trip, i) => (
             <tr key={trip.id}>
-              <td className="cut stays" style={{ maxWidth: 190 }}>
+              <td className="cut stays" css={placed({ maxWidth: 190 })}>
                 <span className="strong">{trip.title}</span> <span className="quiet small">{trip.companyName}</span>
               </td>
               {lines.map((row) => {
@@ -45,7 +47,7 @@ export function Sheet({ rows, trial, at, mark, onChoose }: Props) {
                       <Tooltip title={`${row.line.step.verb}: ${entry.says}`}>
                         <button
                           className={`linkish ${shown.tone}`}
-                          style={{ textDecoration: 'none' }}
+                          css={placed({ textDecoration: 'none' })}
                           aria-label={`${trip.title}, line ${row.number}: ${entry.outcome}`}
                           onClick={() => {
                             onChoose(i, row.mark);
@@ -62,16 +64,16 @@ export function Sheet({ rows, trial, at, mark, onChoose }: Props) {
                   </td>
                 );
               })}
-              <td className="right quiet" style={{ whiteSpace: 'nowrap' }}>
+              <td className="right quiet" css={placed({ whiteSpace: 'nowrap' })}>
                 {euro(trip.journal.reduce((sum, entry) => sum + entry.costMicro, 0))}
               </td>
             </tr>
           ))}
         </tbody>
       </table>
-      <p className="quiet small" style={{ padding: '10px 16px', position: 'sticky', left: 0, width: 'fit-content' }}>
+      <p className="quiet small" css={placed({ padding: '10px 16px', position: 'sticky', left: 0, width: 'fit-content' })}>
         {Object.entries(OUTCOME_GLYPH).map(([outcome, { glyph, tone }]) => (
-          <span key={outcome} style={{ marginRight: 14 }}>
+          <span key={outcome} css={placed({ marginRight: 14 })}>
             <span className={tone}>{glyph}</span> {outcome}
           </span>
         ))}

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { plural } from '../../../core/base';
 import { euro } from '../../kit/format';
@@ -8,6 +9,7 @@ import type { ScriptRow } from '../state/script';
 import type { Trial } from '../state/types';
 import { AtLine } from './AtLine';
 import { LineHead } from './LineHead';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly row: ScriptRow | undefined;
@@ -34,7 +36,7 @@ export function SpecimenPanel({ row, trial, before, at, onMove, stale, mayTry, o
   const took = entry?.detail.arm;
   return (
     <>
-      <div className="bar ruled small" style={{ height: 32, gap: 6 }}>
+      <div className="bar ruled small" css={placed({ height: 32, gap: 6 })}>
         <span className="quiet cut grow" title="What lookups of this trial have cost, and what they may cost at most">
           trial of {plural(trial.trips.length, 'specimen')} · {euro(trial.costMicro)} of at most {euro(trial.limitMicro)}
           {trial.reused > 0 ? ` · ${plural(trial.reused, 'answer')} from before` : ''}
@@ -45,17 +47,26 @@ export function SpecimenPanel({ row, trial, before, at, onMove, stale, mayTry, o
           </button>
         ) : null}
       </div>
-      <section style={{ padding: '8px 16px 12px', background: 'var(--paper)' }} aria-label="Specimen">
+      <section css={placed({ padding: '8px 16px 12px', background: 'var(--paper)' })} aria-label="Specimen">
         <LineHead row={row}>
           {stale ? (
-            <span style={{ marginLeft: 'auto', flex: 'none' }}>
+            <span css={placed({ marginLeft: 'auto', flex: 'none' })}>
               <Tag tone="brass" title="The draft was changed after this trial">
                 before your change
               </Tag>
             </span>
           ) : null}
         </LineHead>
-        <div style={{ display: 'flex', alignItems: 'center', gap: 8, height: 30, borderBottom: '1px solid var(--line2)', marginBottom: 8 }}>
+        <div
+          css={placed({
+            display: 'flex',
+            alignItems: 'center',
+            gap: 8,
+            height: 30,
+            borderBottom: '1px solid var(--line2)',
+            marginBottom: 8,
+          })}
+        >
           <button
             className="linkish"
             onClick={() => {
@@ -66,11 +77,11 @@ export function SpecimenPanel({ row, trial, before, at, onMove, stale, mayTry, o
           >
             ‹
           </button>
-          <Link href={`/records/people/${trip.personId}`} className="strong" style={{ fontSize: 15 }}>
+          <Link href={`/records/people/${trip.personId}`} className="strong" css={placed({ fontSize: 15 })}>
             {trip.title}
           </Link>
           <span className="quiet cut grow">{trip.companyName}</span>
-          <span className="quiet" style={{ flex: 'none' }}>
+          <span className="quiet" css={placed({ flex: 'none' })}>
             {at + 1} of {trial.trips.length}
           </span>
           <button
@@ -93,20 +104,20 @@ export function SpecimenPanel({ row, trial, before, at, onMove, stale, mayTry, o
         )}
       </section>
       <section aria-label="All specimens at this line">
-        <div className="bar ruled" style={{ borderTop: '1px solid var(--line)' }}>
+        <div className="bar ruled" css={placed({ borderTop: '1px solid var(--line)' })}>
           <h2 className="grow">All {table.rows.length} at this line</h2>
           <span className="quiet">
             {before ? (table.differ === 0 ? 'as in the trial before' : `${table.differ} differ from the trial before`) : ''}
           </span>
         </div>
-        <table className="plain" style={{ background: 'var(--paper)', tableLayout: 'fixed' }}>
+        <table className="plain" css={placed({ background: 'var(--paper)', tableLayout: 'fixed' })}>
           <colgroup>
-            <col style={{ width: 126 }} />
-            <col style={{ width: 100 }} />
+            <col css={placed({ width: 126 })} />
+            <col css={placed({ width: 100 })} />
             {table.columns.map((column) => (
-              <col key={column.label} style={column.right ? { width: 58 } : column.label === 'band' ? { width: 70 } : {}} />
+              <col key={column.label} css={placed(column.right ? { width: 58 } : column.label === 'band' ? { width: 70 } : {})} />
             ))}
-            <col style={{ width: table.differ > 0 ? 92 : 16 }} />
+            <col css={placed({ width: table.differ > 0 ? 92 : 16 })} />
           </colgroup>
           <thead>
             <tr>
@@ -142,7 +153,7 @@ export function SpecimenPanel({ row, trial, before, at, onMove, stale, mayTry, o
           </tbody>
         </table>
         {table.rows.length === 0 ? (
-          <p className="quiet" style={{ padding: '10px 16px' }}>
+          <p className="quiet" css={placed({ padding: '10px 16px' })}>
             No specimen got here.
           </p>
         ) : null}

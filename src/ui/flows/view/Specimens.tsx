@@ -1,8 +1,10 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button, Popover, TextField } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
+import { placed } from '../../kit/placed';
 
 export interface SpecimenPerson {
   readonly id: string;
@@ -79,7 +81,7 @@ export function Specimens({ people, flowId, about, limitMicro, onLimit, onChange
     <>
       <button
         className="linkish quiet"
-        style={{ textDecoration: 'none', whiteSpace: 'nowrap' }}
+        css={placed({ textDecoration: 'none', whiteSpace: 'nowrap' })}
         aria-haspopup="dialog"
         onClick={(event) => {
           setAnchor(event.currentTarget);
@@ -95,7 +97,7 @@ export function Specimens({ people, flowId, about, limitMicro, onLimit, onChange
         }}
         anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
       >
-        <div style={{ width: 340, padding: 12 }} role="dialog" aria-label="Specimens">
+        <div css={placed({ width: 340, padding: 12 })} role="dialog" aria-label="Specimens">
           <TextField
             fullWidth
             placeholder={about === 'deal' ? 'Add a deal: title or company' : 'Add somebody: name, company or e-mail'}
@@ -121,9 +123,9 @@ export function Specimens({ people, flowId, about, limitMicro, onLimit, onChange
               ))}
             </div>
           ) : null}
-          <div style={{ maxHeight: 320, overflow: 'auto', marginTop: 8 }}>
+          <div css={placed({ maxHeight: 320, overflow: 'auto', marginTop: 8 })}>
             {people.map((person) => (
-              <div key={person.id} style={{ display: 'flex', gap: 8, padding: '3px 0', borderBottom: '1px solid var(--line2)' }}>
+              <div key={person.id} css={placed({ display: 'flex', gap: 8, padding: '3px 0', borderBottom: '1px solid var(--line2)' })}>
                 <span className="strong">{person.name}</span>
                 <span className="quiet cut grow">{person.companyName}</span>
                 <button
@@ -144,11 +146,11 @@ export function Specimens({ people, flowId, about, limitMicro, onLimit, onChange
               event.preventDefault();
               if (where.trim() !== '') choose({ where: where.trim() });
             }}
-            style={{ marginTop: 8 }}
+            css={placed({ marginTop: 8 })}
           >
             <TextField
               fullWidth
-              placeholder={about === 'deal' ? 'where quiet_days > 7' : 'where company.heated_area >= 2 ha'}
+              placeholder={about === 'deal' ? 'where quiet_days > 7' : 'where company.employees >= 20'}
               value={where}
               onChange={(event) => {
                 setWhere(event.target.value);
@@ -156,7 +158,7 @@ export function Specimens({ people, flowId, about, limitMicro, onLimit, onChange
               slotProps={{ htmlInput: { 'aria-label': 'Specimens for which holds', className: 'mono' } }}
             />
           </form>
-          <div style={{ display: 'flex', flexWrap: 'wrap', gap: 6, marginTop: 8 }}>
+          <div css={placed({ display: 'flex', flexWrap: 'wrap', gap: 6, marginTop: 8 })}>
             <Button
               onClick={() => {
                 choose({});
@@ -176,11 +178,11 @@ export function Specimens({ people, flowId, about, limitMicro, onLimit, onChange
               </Button>
             ))}
           </div>
-          <label style={{ display: 'flex', alignItems: 'center', gap: 8, marginTop: 10 }}>
+          <label css={placed({ display: 'flex', alignItems: 'center', gap: 8, marginTop: 10 })}>
             <span>lookups may cost at most</span>
             <TextField
               value={limit}
-              style={{ width: 80 }}
+              css={placed({ width: 80 })}
               error={!/^\d{1,4}([.,]\d{1,2})?$/.test(limit.trim())}
               slotProps={{
                 htmlInput: { 'aria-label': 'What lookups of a trial may cost, in euros', inputMode: 'decimal', className: 'num' },

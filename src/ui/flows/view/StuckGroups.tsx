@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
@@ -6,6 +7,7 @@ import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { countText } from '../../kit/format';
 import type { SaidText } from '../../kit/parts';
+import { placed } from '../../kit/placed';
 
 export interface StuckGroup {
   readonly key: string;
@@ -55,7 +57,7 @@ export function StuckGroups({ groups, may, onSaid }: Props) {
               ■ {plural(group.count, 'trip')} {group.held ? 'held' : 'stuck'} at {group.line}
             </span>{' '}
             {group.why}
-            <span className="quiet small" style={{ display: 'block' }}>
+            <span className="quiet small" css={placed({ display: 'block' })}>
               {group.trips
                 .slice(0, SHOWN)
                 .map((trip) => trip.personName)

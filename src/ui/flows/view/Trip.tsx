@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button } from '@mui/material';
 import Link from '../../kit/Link';
@@ -15,6 +16,7 @@ import { AtLine } from './AtLine';
 import './flows.css';
 import { Sentence } from './Sentence';
 import { StateTag } from './Trips';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly trip: {
@@ -117,15 +119,15 @@ export function Trip({ trip, text, journal, facts, zone, mayDeal }: Props) {
       {problem ? <Notice>{problem}</Notice> : null}
       {trip.state === 'stuck' ? <Notice>Stuck: {trip.why}. Nothing was lost; choose what to do.</Notice> : null}
       <div className="cols">
-        <section className="col paper" style={{ flex: '1 1 auto' }} aria-label="Journal">
-          <table className="plain" style={{ tableLayout: 'fixed' }}>
+        <section className="col paper" css={placed({ flex: '1 1 auto' })} aria-label="Journal">
+          <table className="plain" css={placed({ tableLayout: 'fixed' })}>
             <colgroup>
-              <col style={{ width: 46 }} />
-              <col style={{ width: '33%' }} />
+              <col css={placed({ width: 46 })} />
+              <col css={placed({ width: '33%' })} />
               <col />
-              <col style={{ width: 60 }} />
-              <col style={{ width: 60 }} />
-              <col style={{ width: 66 }} />
+              <col css={placed({ width: 60 })} />
+              <col css={placed({ width: 60 })} />
+              <col css={placed({ width: 66 })} />
             </colgroup>
             <thead>
               <tr>
@@ -163,7 +165,7 @@ export function Trip({ trip, text, journal, facts, zone, mayDeal }: Props) {
                       <td className="cut" title={item.says}>
                         <button
                           className="linkish cut"
-                          style={{ textDecoration: 'none', color: 'inherit', maxWidth: '100%', verticalAlign: 'bottom' }}
+                          css={placed({ textDecoration: 'none', color: 'inherit', maxWidth: '100%', verticalAlign: 'bottom' })}
                           onClick={() => {
                             setChosen(item.seq);
                           }}
@@ -173,7 +175,7 @@ export function Trip({ trip, text, journal, facts, zone, mayDeal }: Props) {
                       </td>
                       <td className="right quiet">{item.costMicro > 0 ? euro(item.costMicro) : ''}</td>
                       <td className="right quiet">{item.tookMs > 0 ? tookText(item.tookMs) : ''}</td>
-                      <td className="right quiet" style={{ whiteSpace: 'nowrap' }}>
+                      <td className="right quiet" css={placed({ whiteSpace: 'nowrap' })}>
                         <time title={dayTimeText(item.at, zone)}>{clockText(item.at, zone)}</time>
                       </td>
                     </tr>
@@ -184,10 +186,10 @@ export function Trip({ trip, text, journal, facts, zone, mayDeal }: Props) {
           </table>
           {journal.length === 0 ? <p className="empty">Nothing has happened yet: the worker takes this trip up in a moment.</p> : null}
         </section>
-        <aside className="col" style={{ flex: '0 0 410px', padding: '10px 16px' }} aria-label="At this line">
+        <aside className="col" css={placed({ flex: '0 0 410px', padding: '10px 16px' })} aria-label="At this line">
           {entry ? (
             <>
-              <h2 style={{ paddingBottom: 8 }}>
+              <h2 css={placed({ paddingBottom: 8 })}>
                 {row ? `Line ${row.number}` : ''} <span className="quiet">{entry.verb}</span>
               </h2>
               <AtLine trip={specimen} entry={entry} verb={entry.verb} />

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { MenuItem, TextField } from '@mui/material';
 import Link from '../../kit/Link';
@@ -10,6 +11,7 @@ import { SteadyBody } from '../../kit/SteadyBody';
 import { FlowControls } from './FlowControls';
 import './flows.css';
 import { StuckGroups, type StuckGroup } from './StuckGroups';
+import { placed } from '../../kit/placed';
 
 export interface TripRow {
   readonly id: string;
@@ -98,7 +100,7 @@ export function Trips({ flow, trips, next, state, now, zone, counts, groups, lin
       />
       <div className="cols">
         <section className="col paper grow">
-          <div className="bar ruled" style={{ paddingTop: 0, paddingBottom: 0 }}>
+          <div className="bar ruled" css={placed({ paddingTop: 0, paddingBottom: 0 })}>
             <div className="tabs">
               <Link className={state === undefined ? 'on' : ''} href={href(undefined)}>
                 all
@@ -119,7 +121,7 @@ export function Trips({ flow, trips, next, state, now, zone, counts, groups, lin
               onChange={(event) => {
                 router.push(href(state, event.target.value || undefined));
               }}
-              style={{ width: 230 }}
+              css={placed({ width: 230 })}
               slotProps={{ htmlInput: { 'aria-label': 'At which line' }, select: { displayEmpty: true } }}
             >
               <MenuItem value="">at any line</MenuItem>
@@ -149,18 +151,18 @@ export function Trips({ flow, trips, next, state, now, zone, counts, groups, lin
               {(trip) => (
                 <GoRow key={trip.id} href={`/trips/${trip.id}`}>
                   <td>
-                    <Link href={`/trips/${trip.id}`} className="strong" style={{ textDecoration: 'none' }}>
+                    <Link href={`/trips/${trip.id}`} className="strong" css={placed({ textDecoration: 'none' })}>
                       {trip.personName}
                     </Link>
                   </td>
-                  <td className="cut" style={{ maxWidth: 170 }}>
+                  <td className="cut" css={placed({ maxWidth: 170 })}>
                     {trip.companyName}
                   </td>
                   <td>
                     <StateTag state={trip.state} />
                   </td>
                   <td className="right">{trip.line ?? '–'}</td>
-                  <td className="cut quiet" style={{ maxWidth: 260 }} title={trip.says ?? ''}>
+                  <td className="cut quiet" css={placed({ maxWidth: 260 })} title={trip.says ?? ''}>
                     {trip.says}
                   </td>
                   <td className="quiet">{trip.dueAt === null || trip.endedAt !== null ? '' : dayTimeText(trip.dueAt, zone)}</td>
@@ -174,7 +176,7 @@ export function Trips({ flow, trips, next, state, now, zone, counts, groups, lin
           {trips.length === 0 ? (
             <p className="empty">{state ? `No trip is ${state} now.` : 'No trip yet: take in a list and start this flow with it.'}</p>
           ) : (
-            <p className="quiet" style={{ padding: '10px 16px' }}>
+            <p className="quiet" css={placed({ padding: '10px 16px' })}>
               {plural(trips.length, 'trip')} shown{' '}
               {next ? (
                 <Link href={`${href(state)}${state || mark ? '&' : '?'}cursor=${encodeURIComponent(next)}`}>· older ones</Link>

@@ -1,8 +1,10 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import { dayTimeText } from '../../kit/format';
 import { differences } from '../state/differences';
+import { placed } from '../../kit/placed';
 
 export interface VersionView {
   readonly id: string;
@@ -31,7 +33,7 @@ export function Versions({ versions, liveNo, zone, mayRelease, onReturn }: Props
         const added = changes.filter((line) => line.kind === 'new').length;
         return (
           <div key={version.id} className="version">
-            <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
+            <div css={placed({ display: 'flex', gap: 10, alignItems: 'center' })}>
               <button
                 className="linkish grow"
                 aria-expanded={open === version.id}

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 import { useMemo } from 'react';
 import { EMPTY_LIBRARY } from '../../../core/flow/check';
 import { plural } from '../../../core/base';
@@ -5,6 +6,7 @@ import type { Judged } from '../../../core/forecast';
 import { sentenceOf } from '../../../core/flow/say';
 import { countText } from '../../kit/format';
 import { readScript, type ScriptRow } from '../state/script';
+import { placed } from '../../kit/placed';
 
 export interface WasExpectedView {
   readonly no: number;
@@ -27,17 +29,17 @@ export function WasExpected({ judged, liveText }: Props) {
   const most = Math.max(1, ...judged.lines.flatMap((line) => [line.high, line.real]));
   const x = (value: number): number => (value / most) * WIDTH;
   return (
-    <details style={{ paddingTop: 10 }}>
+    <details css={placed({ paddingTop: 10 })}>
       <summary className="small">
         Live {judged.no} so far: {plural(judged.records, 'record')} came, and {held} of {plural(judged.lines.length, 'line')}{' '}
         {judged.lines.length === 1 ? 'lies' : 'lie'} inside what was expected
       </summary>
-      <table className="plain" style={{ marginTop: 6 }}>
+      <table className="plain" css={placed({ marginTop: 6 })}>
         <thead>
           <tr>
             <th>line</th>
             <th className="right">expected</th>
-            <th aria-label="expected and real" style={{ width: WIDTH + 16 }} />
+            <th aria-label="expected and real" css={placed({ width: WIDTH + 16 })} />
             <th className="right">came</th>
             <th />
           </tr>
@@ -45,14 +47,14 @@ export function WasExpected({ judged, liveText }: Props) {
         <tbody>
           {judged.lines.map((line) => (
             <tr key={line.mark}>
-              <td className="cut" style={{ maxWidth: 220 }}>
+              <td className="cut" css={placed({ maxWidth: 220 })}>
                 {names.get(line.mark) ?? 'a line that is gone'}
               </td>
               <td className="right quiet">
                 {count(line.low) === count(line.high) ? count(line.mid) : `${count(line.low)}–${count(line.high)}`}
               </td>
               <td>
-                <svg width={WIDTH} height={14} aria-hidden style={{ display: 'block' }}>
+                <svg width={WIDTH} height={14} aria-hidden css={placed({ display: 'block' })}>
                   <rect x={x(line.low)} y={3} width={Math.max(2, x(line.high) - x(line.low))} height={8} fill="var(--w2)" />
                   <rect
                     x={Math.max(0, x(line.real) - 1)}

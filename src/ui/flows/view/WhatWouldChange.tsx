@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import Link from '../../kit/Link';
 import { useState } from 'react';
@@ -5,6 +6,7 @@ import { plural } from '../../../core/base';
 import type { DifferenceKind } from '../../../core/engine';
 import { changeGroups, type ChangedTrip } from '../state/release';
 import type { ScriptRow } from '../state/script';
+import { placed } from '../../kit/placed';
 
 const WORDS: Record<DifferenceKind, { readonly glyph: string; readonly tone: string; readonly says: string }> = {
   'written to': { glyph: '+', tone: 'in-moss', says: 'would be written to, and were not' },
@@ -35,15 +37,15 @@ export function WhatWouldChange({ trips, rows }: { readonly trips: readonly Chan
               setOpen(open === group.kind ? null : group.kind);
             }}
           >
-            <span className={`strong num ${WORDS[group.kind].tone}`} style={{ width: 44, textAlign: 'right' }}>
+            <span className={`strong num ${WORDS[group.kind].tone}`} css={placed({ width: 44, textAlign: 'right' })}>
               {group.trips.length}
             </span>
-            <span className={WORDS[group.kind].tone} style={{ width: 18, textAlign: 'center' }} aria-hidden>
+            <span className={WORDS[group.kind].tone} css={placed({ width: 18, textAlign: 'center' })} aria-hidden>
               {WORDS[group.kind].glyph}
             </span>
             <span className="grow">
               <span className="strong">{WORDS[group.kind].says}</span>
-              <span className="quiet small" style={{ display: 'block' }}>
+              <span className="quiet small" css={placed({ display: 'block' })}>
                 {group.kind === 'same'
                   ? 'with what was read then'
                   : group.reasons.map((reason) => `${lineName(reason.mark)}: ${reason.trips}`).join(' · ')}
@@ -66,7 +68,7 @@ export function WhatWouldChange({ trips, rows }: { readonly trips: readonly Chan
                   <tr key={trip.tripId}>
                     <td>
                       <Link href={`/trips/${trip.tripId}`}>{trip.personName}</Link>
-                      <span className="quiet small" style={{ display: 'block' }}>
+                      <span className="quiet small" css={placed({ display: 'block' })}>
                         {trip.companyName}
                       </span>
                     </td>
@@ -87,14 +89,14 @@ export function WhatWouldChange({ trips, rows }: { readonly trips: readonly Chan
             </table>
           ) : null}
           {open === group.kind && group.trips.length > MOST_SHOWN ? (
-            <p className="quiet small" style={{ padding: '4px 8px' }}>
+            <p className="quiet small" css={placed({ padding: '4px 8px' })}>
               and {group.trips.length - MOST_SHOWN} more
             </p>
           ) : null}
         </div>
       ))}
       {missing.size > 0 ? (
-        <p className="in-brass small" style={{ padding: '8px 0' }}>
+        <p className="in-brass small" css={placed({ padding: '8px 0' })}>
           ◆ The draft asks what was never asked of these records ({[...missing].slice(0, 4).join(', ')}): here that counts as not found. A
           trial finds out.
         </p>

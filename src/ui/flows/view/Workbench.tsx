@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import dynamic from 'next/dynamic';
 import { Button } from '@mui/material';
@@ -25,6 +26,7 @@ import { Specimens, type SpecimenPerson } from './Specimens';
 import { useDraft } from './useDraft';
 import { useLineClipboard } from './useLineClipboard';
 import { useTrial } from './useTrial';
+import { placed } from '../../kit/placed';
 
 /** The editor of the whole text comes when somebody opens it. */
 const TextView = dynamic(() => import('./TextView').then((module) => module.TextView), {
@@ -193,10 +195,10 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
       <div className="cols">
         <section
           className="col paper"
-          style={{ flex: '1 1 604px', display: 'flex', flexDirection: 'column', overflow: 'hidden' }}
+          css={placed({ flex: '1 1 604px', display: 'flex', flexDirection: 'column', overflow: 'hidden' })}
           aria-label="Flow"
         >
-          <div className="bar ruled" style={{ padding: '0 12px 0 16px', background: 'var(--ground)', flex: 'none' }}>
+          <div className="bar ruled" css={placed({ padding: '0 12px 0 16px', background: 'var(--ground)', flex: 'none' })}>
             <div className="tabs" role="group" aria-label="Where the numbers come from">
               {RANGES.map((entry) => (
                 <button
@@ -229,7 +231,7 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
               ))}
             </div>
           </div>
-          <div style={{ overflow: 'auto', flex: 1, minHeight: 0 }}>
+          <div css={placed({ overflow: 'auto', flex: 1, minHeight: 0 })}>
             {view === 'script' ? (
               <Script
                 script={script}
@@ -263,7 +265,7 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
             )}
           </div>
         </section>
-        <aside className="col" style={{ flex: '0 1 500px', minWidth: 400 }} aria-label="Records">
+        <aside className="col" css={placed({ flex: '0 1 500px', minWidth: 400 })} aria-label="Records">
           {range !== 'trial' ? (
             <LiveAtLine flowId={flow.id} row={row} figures={row ? figures.get(row.mark) : undefined} />
           ) : trial ? (

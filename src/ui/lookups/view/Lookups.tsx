@@ -1,6 +1,8 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { euro } from '../../kit/format';
 import { Empty, Meter, TopBar } from '../../kit/parts';
+import { placed } from '../../kit/placed';
 
 export interface ProviderRow {
   readonly provider: string;
@@ -78,7 +80,7 @@ export function Lookups({ chains, figures }: Props) {
               </table>
             </section>
           ))}
-          <p className="quiet" style={{ padding: '12px 16px' }}>
+          <p className="quiet" css={placed({ padding: '12px 16px' })}>
             Nobody is asked for a value that is known, and no question is paid twice. Trials count nowhere here.
           </p>
         </section>

@@ -1,14 +1,16 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button } from '@mui/material';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { printValue } from '../../../core/facts';
+import { printValue } from '../../../core/fields';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { dayTimeText, pageText } from '../../kit/format';
 import { Marked, Notice, Tag, TopBar } from '../../kit/parts';
 import { KIND_TONE, THREAD_TONE, type ThreadRow } from './Threads';
+import { placed } from '../../kit/placed';
 
 export interface ThreadMessage {
   readonly id: string;
@@ -105,7 +107,11 @@ export function Thread({ thread, messages, zone, mayDecide }: Props) {
       </TopBar>
       {problem ? <Notice>{problem}</Notice> : null}
       <div className="cols">
-        <section className="col grow" style={{ padding: 16, display: 'flex', flexDirection: 'column', gap: 12 }} aria-label="Conversation">
+        <section
+          className="col grow"
+          css={placed({ padding: 16, display: 'flex', flexDirection: 'column', gap: 12 })}
+          aria-label="Conversation"
+        >
           {happened.map((message) => (
             <Mail
               key={message.id}
@@ -117,14 +123,14 @@ export function Thread({ thread, messages, zone, mayDecide }: Props) {
           ))}
           {happened.length === 0 ? <p className="quiet">Nothing has left yet.</p> : null}
         </section>
-        <aside className="col paper" style={{ width: 400, flex: 'none' }} aria-label="Still to come">
+        <aside className="col paper" css={placed({ width: 400, flex: 'none' })} aria-label="Still to come">
           <div className="bar ruled">
             <h2 className="grow">Still to come</h2>
             <span className="quiet">from {thread.mailbox}</span>
           </div>
           {rest.map((message) => (
-            <div key={message.id} style={{ padding: '9px 16px', borderBottom: '1px solid var(--line2)' }}>
-              <div style={{ display: 'flex', gap: 8 }}>
+            <div key={message.id} css={placed({ padding: '9px 16px', borderBottom: '1px solid var(--line2)' })}>
+              <div css={placed({ display: 'flex', gap: 8 })}>
                 <span className="strong grow">Touch {(message.touch ?? 0) + 1}</span>
                 <Tag tone={message.state === 'planned' ? 'river' : 'plain'}>{STATE_WORDS[message.state] ?? message.state}</Tag>
               </div>
@@ -135,16 +141,16 @@ export function Thread({ thread, messages, zone, mayDecide }: Props) {
               </div>
               <details>
                 <summary className="quiet">{message.subject}</summary>
-                <div style={{ whiteSpace: 'pre-wrap', paddingTop: 6 }}>{message.body}</div>
+                <div css={placed({ whiteSpace: 'pre-wrap', paddingTop: 6 })}>{message.body}</div>
               </details>
             </div>
           ))}
           {rest.length === 0 ? (
-            <p className="quiet" style={{ padding: '10px 16px' }}>
+            <p className="quiet" css={placed({ padding: '10px 16px' })}>
               Nothing more goes out by itself.
             </p>
           ) : null}
-          <p className="quiet small" style={{ padding: '10px 16px' }}>
+          <p className="quiet small" css={placed({ padding: '10px 16px' })}>
             The plan stops by itself at an answer, a bounce or an unsubscribe, and pauses while the reader is away.
           </p>
         </aside>
@@ -168,7 +174,7 @@ function Mail({
   const [own, quoted] = splitQuoted(message.body);
   return (
     <article
-      style={{
+      css={placed({
         background: 'var(--paper)',
         border: '1px solid var(--line)',
         borderLeft: `3px solid ${incoming ? 'var(--brass-mark)' : 'var(--w3)'}`,
@@ -176,9 +182,9 @@ function Mail({
         padding: '10px 14px',
         marginLeft: incoming ? 0 : 40,
         marginRight: incoming ? 40 : 0,
-      }}
+      })}
     >
-      <header style={{ display: 'flex', gap: 8, alignItems: 'baseline', paddingBottom: 6, flexWrap: 'wrap' }}>
+      <header css={placed({ display: 'flex', gap: 8, alignItems: 'baseline', paddingBottom: 6, flexWrap: 'wrap' })}>
         <span className="strong">
           {incoming ? (message.reading?.kind === 'bounce' ? (message.fromAddress ?? 'mail system') : personName) : 'We wrote'}
         </span>
@@ -198,7 +204,7 @@ function Mail({
         <span className="grow" />
         {message.approvedByName ? <span className="quiet small">approved by {message.approvedByName}</span> : null}
       </header>
-      <div style={{ whiteSpace: 'pre-wrap', overflowWrap: 'anywhere' }}>
+      <div css={placed({ whiteSpace: 'pre-wrap', overflowWrap: 'anywhere' })}>
         {message.personalLine ? (
           <Marked text={own} passage={message.personalLine} as="personal" />
         ) : (
@@ -208,12 +214,12 @@ function Mail({
       {quoted ? (
         <details>
           <summary className="quiet small">what they quoted</summary>
-          <div className="quiet small" style={{ whiteSpace: 'pre-wrap' }}>
+          <div className="quiet small" css={placed({ whiteSpace: 'pre-wrap' })}>
             {quoted}
           </div>
         </details>
       ) : null}
-      <footer className="quiet small" style={{ paddingTop: 6 }}>
+      <footer className="quiet small" css={placed({ paddingTop: 6 })}>
         {message.facts.map((fact) => (
           <div key={fact.field}>
             rests on {fact.field.replace(/_/g, ' ')} {printValue(fact.value)} {fact.url ? pageText(fact.url) : ''}

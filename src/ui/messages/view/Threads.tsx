@@ -1,8 +1,10 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import Link from '../../kit/Link';
 import { ago, dayTimeText } from '../../kit/format';
 import { GoRow, Empty, Tag, TopBar, type Tone } from '../../kit/parts';
 import { SteadyBody } from '../../kit/SteadyBody';
+import { placed } from '../../kit/placed';
 
 export interface ThreadRow {
   readonly id: string;
@@ -62,14 +64,14 @@ export function Threads({ threads, now, zone }: { readonly threads: readonly Thr
                 {(thread) => (
                   <GoRow key={thread.id} href={`/messages/${thread.id}`}>
                     <td>
-                      <Link href={`/messages/${thread.id}`} className="strong" style={{ textDecoration: 'none' }}>
+                      <Link href={`/messages/${thread.id}`} className="strong" css={placed({ textDecoration: 'none' })}>
                         {thread.personName}
                       </Link>
                     </td>
-                    <td className="cut" style={{ maxWidth: 180 }}>
+                    <td className="cut" css={placed({ maxWidth: 180 })}>
                       {thread.companyName}
                     </td>
-                    <td className="cut quiet" style={{ maxWidth: 260 }}>
+                    <td className="cut quiet" css={placed({ maxWidth: 260 })}>
                       {thread.subject}
                     </td>
                     <td>

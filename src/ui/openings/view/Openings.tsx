@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button, MenuItem, Select, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
@@ -5,12 +6,14 @@ import { useState } from 'react';
 import { plural } from '../../../core/base';
 import { USUAL_STAGES } from '../../../core/hiring';
 import { call, sayProblem } from '../../client';
+import { useFields } from '../../client/fields';
 import { ago } from '../../kit/format';
 import Link from '../../kit/Link';
 import { PutInFlow, type FlowName } from '../../client/PutInFlow';
 import { Empty, Said, Tag, TopBar, type SaidText } from '../../kit/parts';
 import { OpeningCard, type OpeningItem } from './OpeningCard';
 import './openings.css';
+import { placed } from '../../kit/placed';
 
 interface Applicant {
   readonly id: string;
@@ -21,7 +24,7 @@ interface Applicant {
   readonly ownerName: string | null;
   readonly createdAt: number;
   readonly education: string | null;
-  readonly serviceYears: number | null;
+  readonly own: Readonly<Record<string, string | number | boolean | null>>;
   readonly years: number | null;
   readonly languages: string | null;
   readonly driving: boolean | null;
@@ -125,7 +128,7 @@ export function Openings({ openings, view, flows, now, mayChange }: Props) {
             ))}
             <OpeningCard opening={view.opening} mayChange={mayChange} onSaid={setSaid} />
           </section>
-          <section className="col" style={{ flex: '1 1 700px' }} aria-label={`Applications for ${view.opening.name}`}>
+          <section className="col" css={placed({ flex: '1 1 700px' })} aria-label={`Applications for ${view.opening.name}`}>
             <Applicants view={view} flows={flows} now={now} mayChange={mayChange} onProblem={failed} onSaid={setSaid} />
           </section>
         </div>
@@ -150,6 +153,7 @@ function Applicants({
   readonly onSaid: (said: SaidText) => void;
 }) {
   const router = useRouter();
+  const counted = useCounted();
   const [stage, setStage] = useState<string | null>(null);
   const { opening, applications } = view;
   const shown = applications.filter((application) => stage === null || application.stage === stage);
@@ -194,13 +198,13 @@ function Applicants({
           />
         ) : null}
       </div>
-      <div style={{ overflow: 'auto' }}>
+      <div css={placed({ overflow: 'auto' })}>
         <table className="plain applicants">
           <thead>
             <tr>
               <th>Candidate</th>
               <th>Training</th>
-              <th className="right">Field service</th>
+              <th className="right">{counted.length === 1 ? counted[0]?.label : 'Years of work'}</th>
               <th>Languages</th>
               <th>Drives</th>
               <th>Stage</th>
@@ -219,7 +223,9 @@ function Applicants({
                   </div>
                 </td>
                 <td className="said">{application.education ?? <span className="quiet">not said</span>}</td>
-                <td className="right">{yearsText(application)}</td>
+                <td className="right">
+                  <Years application={application} />
+                </td>
                 <td className="said">{application.languages ?? <span className="quiet">not said</span>}</td>
                 <td>
                   {application.driving === null ? (
@@ -261,11 +267,29 @@ function Applicants({
   );
 }
 
-function yearsText({ serviceYears, years }: Applicant) {
+/** The kinds of work whose years the workspace counts. */
+const useCounted = () =>
+  useFields()
+    .all('person')
+    .filter((field) => field.yearsIn);
+
+/** Years of the kinds of work that the workspace counts, of all years of work. */
+function Years({ application: { own, years } }: { readonly application: Applicant }) {
+  const counted = useCounted();
   if (years === null) return <span className="quiet">not said</span>;
+  const said = ({ key }: (typeof counted)[number]): string => {
+    const value = own[key];
+    return typeof value === 'number' ? plural(value, 'year') : 'none said';
+  };
+  if (counted.length === 0) return plural(years, 'year');
   return (
     <>
-      {serviceYears === null ? 'none said' : plural(serviceYears, 'year')}
+      {counted.map((field) => (
+        <div key={field.key}>
+          {counted.length > 1 ? <span className="quiet small">{field.label} </span> : null}
+          {said(field)}
+        </div>
+      ))}
       <div className="quiet small">of {plural(years, 'year')} of work</div>
     </>
   );

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
@@ -7,6 +8,7 @@ import { call, sayProblem } from '../../client';
 import { ago } from '../../kit/format';
 import { PutInFlow, type FlowName } from '../../client/PutInFlow';
 import { Empty, Said, TopBar, type SaidText } from '../../kit/parts';
+import { placed } from '../../kit/placed';
 
 export interface DealRow {
   readonly id: string;
@@ -60,7 +62,7 @@ export function Pipeline({ pipelines, deals, total, flows, now, mayChange }: Pro
           setSaid(null);
         }}
       />
-      <div className="cols" style={{ overflow: 'auto' }}>
+      <div className="cols" css={placed({ overflow: 'auto' })}>
         {deals.length === 0 ? (
           <Empty title="No deal yet">A flow opens deals with “open deal in …”, or the API does. They stand here by stage.</Empty>
         ) : (
@@ -70,7 +72,12 @@ export function Pipeline({ pipelines, deals, total, flows, now, mayChange }: Pro
                 .filter((deal) => deal.pipeline === pipeline.name && deal.stage === stage)
                 .sort((a, b) => a.stageSince - b.stageSince);
               return (
-                <section key={`${pipeline.name} ${stage}`} className="col" style={{ flex: '1 1 200px', minWidth: 190 }} aria-label={stage}>
+                <section
+                  key={`${pipeline.name} ${stage}`}
+                  className="col"
+                  css={placed({ flex: '1 1 200px', minWidth: 190 })}
+                  aria-label={stage}
+                >
                   <div className="bar ruled">
                     <h2 className="grow">{stage}</h2>
                     <span className="quiet">{here.length}</span>
@@ -89,13 +96,13 @@ export function Pipeline({ pipelines, deals, total, flows, now, mayChange }: Pro
                   {here.map((deal) => (
                     <article
                       key={deal.id}
-                      style={{
+                      css={placed({
                         margin: 8,
                         padding: '8px 10px',
                         background: 'var(--paper)',
                         border: '1px solid var(--line)',
                         borderRadius: 4,
-                      }}
+                      })}
                     >
                       <div className="strong">
                         {deal.personId ? <Link href={`/records/people/${deal.personId}`}>{deal.title}</Link> : deal.title}

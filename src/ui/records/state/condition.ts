@@ -1,4 +1,4 @@
-import { fieldsOf } from '../../../core/facts';
+import type { Catalogue } from '../../../core/fields';
 import { readCondition } from '../../../core/flow/check';
 import { sayFeel } from '../../../core/flow/say';
 
@@ -10,10 +10,10 @@ export type ConditionReading =
   | { readonly kind: 'means'; readonly says: string }
   | { readonly kind: 'wrong'; readonly says: string; readonly part: string };
 
-export function readTyped(text: string, about: About): ConditionReading {
+export function readTyped(text: string, about: About, fields: Catalogue): ConditionReading {
   const typed = text.trim();
   if (typed === '') return { kind: 'nothing' };
-  const read = readCondition(typed, about);
+  const read = readCondition(typed, about, fields);
   if (read.ok) return { kind: 'means', says: sayFeel(read.expr) };
   const [problem] = read.problems;
   return {
@@ -33,13 +33,13 @@ const MOST = 8;
 const WORD = /[a-z_][a-z0-9_.]{0,200}$/i;
 
 /** Fields that begin as the word before the caret does, or whose label holds it; none while a text in quotes is open. */
-export function optionsAt(text: string, caret: number, about: About): readonly FieldOption[] {
+export function optionsAt(text: string, caret: number, about: About, fields: Catalogue): readonly FieldOption[] {
   const before = text.slice(0, caret);
   if ((before.match(/"/g)?.length ?? 0) % 2 === 1) return [];
   const word = WORD.exec(before)?.[0].toLowerCase() ?? '';
   if (word === '' && before.trim() !== '' && !/(?:and|or|\()\s*$/.test(before)) return [];
-  const own = fieldsOf(about).map((field) => ({ name: field.key, field }));
-  const firm = about === 'person' ? fieldsOf('company').map((field) => ({ name: `company.${field.key}`, field })) : [];
+  const own = fields.all(about).map((field) => ({ name: field.key, field }));
+  const firm = about === 'person' ? fields.all('company').map((field) => ({ name: `company.${field.key}`, field })) : [];
   return [...own, ...firm]
     .filter(({ name, field }) => name !== word && (name.startsWith(word) || (word.length > 2 && field.label.includes(word))))
     .slice(0, MOST)

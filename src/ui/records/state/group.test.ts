@@ -1,3 +1,4 @@
+import { DEMO_FIELDS } from '../../../testing/fields';
 import type { Fact } from '../../../core/facts';
 import { factGroups, sureness, timeline } from './group';
 import type { KnownField, MessageItem } from './types';
@@ -41,13 +42,16 @@ const mail = (more: Partial<MessageItem>): MessageItem => ({
 
 describe('what we know', () => {
   test('is grouped in the order of the catalogue; what stands in the head is not repeated', () => {
-    const groups = factGroups([
-      known('person', 'email', 'Reach'),
-      known('company', 'controls', 'Growing'),
-      known('company', 'heated_area', 'Growing'),
-      known('person', 'name', 'Person'),
-      known('company', 'website', 'Reach'),
-    ]);
+    const groups = factGroups(
+      [
+        known('person', 'email', 'Reach'),
+        known('company', 'controls', 'Growing'),
+        known('company', 'heated_area', 'Growing'),
+        known('person', 'name', 'Person'),
+        known('company', 'website', 'Reach'),
+      ],
+      DEMO_FIELDS,
+    );
     expect(groups.map((group) => [group.name, group.fields.map((field) => field.key)])).toEqual([
       ['Growing', ['heated_area', 'controls']],
       ['Reach', ['email', 'website']],

@@ -1,9 +1,7 @@
-import { FIELDS } from '../../../core/facts';
+import { STANDARD_FIELDS, type Catalogue } from '../../../core/fields';
 import { scalarText } from '../../kit/format';
 import type { Happening, KnownField, MessageItem } from './types';
 
-const GROUPS = ['Growing', 'Firm', 'Person', 'Reach', 'Candidate', 'Deal'] as const;
-const ORDER = new Map(FIELDS.map((field, i) => [`${field.record}.${field.key}`, i]));
 /** Shown in the page's head, so not again below. */
 const IN_HEAD = new Set(['person.name', 'person.first_name', 'person.last_name', 'company.name', 'person.status', 'company.status']);
 
@@ -12,15 +10,22 @@ export interface FactGroup {
   readonly fields: readonly KnownField[];
 }
 
-/** Known fields by group, in the order of the catalogue. */
-export function factGroups(known: readonly KnownField[]): readonly FactGroup[] {
-  const order = (field: KnownField): number => ORDER.get(`${field.record}.${field.key}`) ?? 999;
-  return GROUPS.map((name) => ({
-    name,
-    fields: known
-      .filter((field) => field.group === name && !IN_HEAD.has(`${field.record}.${field.key}`))
-      .sort((a, b) => order(a) - order(b)),
-  })).filter((group) => group.fields.length > 0);
+/** Known fields by group, in the order of the catalogue, the workspace's own groups first. */
+export function factGroups(known: readonly KnownField[], fields: Catalogue): readonly FactGroup[] {
+  const standard = STANDARD_FIELDS.map((field) => field.group);
+  const every = [...fields.own, ...STANDARD_FIELDS];
+  // What only this business asks leads; what everybody has follows.
+  const groups = [...new Set([...fields.own.map((field) => field.group).filter((name) => !standard.includes(name)), ...standard])];
+  const places = new Map(every.map((field, i) => [`${field.record}.${field.key}`, i]));
+  const order = (field: KnownField): number => places.get(`${field.record}.${field.key}`) ?? 999;
+  return groups
+    .map((name) => ({
+      name,
+      fields: known
+        .filter((field) => field.group === name && !IN_HEAD.has(`${field.record}.${field.key}`))
+        .sort((a, b) => order(a) - order(b)),
+    }))
+    .filter((group) => group.fields.length > 0);
 }
 
 export interface TimelineItem {

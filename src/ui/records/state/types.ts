@@ -9,6 +9,7 @@ export interface KnownField {
   readonly label: string;
   readonly group: string;
   readonly unit: string | null;
+  readonly isStale?: boolean;
   readonly fact: Fact | null;
   readonly others: readonly Fact[];
 }

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button } from '@mui/material';
 import Link from '../../kit/Link';
@@ -9,6 +10,7 @@ import type { Happening, KnownField } from '../state/types';
 import { Known } from './Known';
 import './records.css';
 import { Timeline } from './Timeline';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly company: {
@@ -56,13 +58,13 @@ export function CompanyPage({ company, people, known, happened, deals, now, zone
         </Button>
       </TopBar>
       <div className="cols">
-        <section className="col paper" style={{ flex: '0 0 430px' }}>
+        <section className="col paper" css={placed({ flex: '0 0 430px' })}>
           <Known known={known} now={now} mayChange={mayChange} />
         </section>
-        <section className="col" style={{ flex: '1 1 384px' }}>
+        <section className="col" css={placed({ flex: '1 1 384px' })}>
           <Timeline items={timeline(happened, [], company.name)} now={now} zone={zone} noteOn={undefined} />
         </section>
-        <section className="col paper" style={{ flex: '0 0 290px' }}>
+        <section className="col paper" css={placed({ flex: '0 0 290px' })}>
           <div className="bar">
             <h2 className="grow">People</h2>
             <span className="quiet">{plural(people.length, 'person', 'people')}</span>

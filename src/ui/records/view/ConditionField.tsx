@@ -1,7 +1,10 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { useEffect, useId, useRef, useState } from 'react';
 import './records.css';
 import { optionsAt, readTyped, takeOption, type About } from '../state/condition';
+import { useFields } from '../../client/fields';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly about: About;
@@ -14,14 +17,15 @@ const ASK_AFTER_MS = 500;
 
 /** A condition typed as in flows: completed while typing, said in words before it is asked, refused with its place. */
 export function ConditionField({ about, condition, found, onAsk }: Props) {
+  const fields = useFields();
   const [typed, setTyped] = useState(condition);
   const [caret, setCaret] = useState(0);
   const [near, setNear] = useState(-1);
   const [open, setOpen] = useState(false);
   const input = useRef<HTMLInputElement>(null);
   const list = useId();
-  const reading = readTyped(typed, about);
-  const options = open ? optionsAt(typed, caret, about) : [];
+  const reading = readTyped(typed, about, fields);
+  const options = open ? optionsAt(typed, caret, about, fields) : [];
   /** A name half typed is no mistake yet. */
   const halfway = options.length > 0;
   useEffect(() => {
@@ -48,7 +52,7 @@ export function ConditionField({ about, condition, found, onAsk }: Props) {
       <label htmlFor={`${list}-in`} className="quiet small">
         where
       </label>
-      <div style={{ position: 'relative', flex: 1, minWidth: 0 }}>
+      <div css={placed({ position: 'relative', flex: 1, minWidth: 0 })}>
         <input
           id={`${list}-in`}
           ref={input}
@@ -60,7 +64,7 @@ export function ConditionField({ about, condition, found, onAsk }: Props) {
           aria-describedby={`${list}-says`}
           autoComplete="off"
           spellCheck={false}
-          placeholder={about === 'person' ? 'company.heated_area >= 2 ha and email != null' : 'heated_area >= 2 ha and country = "NL"'}
+          placeholder={about === 'person' ? 'company.employees >= 20 and email != null' : 'employees >= 20 and country = "NL"'}
           value={typed}
           onChange={(event) => {
             setTyped(event.target.value);

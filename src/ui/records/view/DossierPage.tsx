@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button, LinearProgress, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
@@ -12,6 +13,7 @@ import { Empty, Notice, Said, TopBar, type SaidText } from '../../kit/parts';
 import { sureness } from '../state/group';
 import './dossier.css';
 import './records.css';
+import { placed } from '../../kit/placed';
 
 interface DossierView {
   readonly id: string;
@@ -253,7 +255,7 @@ function Beside({
     for (const { source } of section.lines)
       if (source !== null) sources.set(SOURCE_LABELS[source], (sources.get(SOURCE_LABELS[source]) ?? 0) + 1);
   return (
-    <section className="col beside" style={{ flex: '0 0 270px' }} aria-label="About this dossier">
+    <section className="col beside" css={placed({ flex: '0 0 270px' })} aria-label="About this dossier">
       <div className="bar">
         <h2 className="grow">How it was made</h2>
       </div>
@@ -347,7 +349,7 @@ function SendOn({ id, myAddress, onSaid }: { readonly id: string; readonly myAdd
           setStranger(null);
         }}
       />
-      <Button type="submit" style={{ marginTop: 8 }} disabled={to.trim() === ''}>
+      <Button type="submit" css={placed({ marginTop: 8 })} disabled={to.trim() === ''}>
         {stranger === null ? 'Send by mail' : `Send it to ${stranger}`}
       </Button>
     </form>

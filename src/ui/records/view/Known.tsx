@@ -1,13 +1,17 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { TextField, Tooltip } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { printValue, SOURCE_LABELS, type Fact, type FactValue } from '../../../core/facts';
+import { SOURCE_LABELS, type Fact } from '../../../core/facts';
+import { printValue, type FactValue } from '../../../core/fields';
 import { plural } from '../../../core/base';
 import { ApiProblem, call, sayProblem } from '../../client';
+import { useFields } from '../../client/fields';
 import { ago, pageText } from '../../kit/format';
 import { factGroups, sureness } from '../state/group';
 import type { KnownField } from '../state/types';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly known: readonly KnownField[];
@@ -17,6 +21,7 @@ interface Props {
 
 /** Every value with its source, age and confidence; competing values below it; edited by hand in place. */
 export function Known({ known, now, mayChange }: Props) {
+  const fields = useFields();
   const disputed = known.filter((field) => field.others.length > 0).length;
   const facts = known.filter((field) => field.fact?.value != null).length;
   return (
@@ -28,7 +33,7 @@ export function Known({ known, now, mayChange }: Props) {
           {disputed > 0 ? <span className="in-brass"> · {disputed} disputed</span> : null}
         </span>
       </div>
-      {factGroups(known).map((group) => (
+      {factGroups(known, fields).map((group) => (
         <section key={group.name} aria-label={group.name}>
           <h3 className="group-head">{group.name}</h3>
           {group.fields.map((field) => (
@@ -71,17 +76,18 @@ function FieldRow({ field, now, mayChange }: { readonly field: KnownField; reado
             }}
           >
             {printValue(fact?.value, unit)}
+            {field.isStale ? <span className="in-brass small"> old</span> : null}
           </button>
         )}
         {nothing && fact ? <div className="small in-brass">looked for, not found: {sourceOf(fact)}</div> : null}
         {open && fact ? (
-          <div className="small quiet" style={{ padding: '2px 0 4px' }}>
+          <div className="small quiet" css={placed({ padding: '2px 0 4px' })}>
             {fact.quote ? (
-              <div className="quote" style={{ color: 'var(--ink)' }}>
+              <div className="quote" css={placed({ color: 'var(--ink)' })}>
                 “{fact.quote}”
               </div>
             ) : null}
-            <div style={{ overflowWrap: 'anywhere' }}>
+            <div css={placed({ overflowWrap: 'anywhere' })}>
               {sourceOf(fact)} · {sureness(fact.confidence)}
             </div>
             {mayChange && field.record === 'company' ? <CheckAgain field={field} /> : null}
@@ -104,8 +110,8 @@ function FieldRow({ field, now, mayChange }: { readonly field: KnownField; reado
             }}
           >
             <span>{SOURCE_LABELS[fact.source]}</span> <span className="quiet">{ago(fact.observedAt, now)}</span>
-            <span className="meter" style={{ width: 22 }} aria-hidden>
-              <i style={{ width: `${Math.round(fact.confidence * 100)}%` }} />
+            <span className="meter" css={placed({ width: 22 })} aria-hidden>
+              <i css={placed({ width: `${Math.round(fact.confidence * 100)}%` })} />
             </span>
           </button>
         </Tooltip>

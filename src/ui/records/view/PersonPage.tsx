@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button } from '@mui/material';
 import Link from '../../kit/Link';
@@ -13,6 +14,7 @@ import { Known } from './Known';
 import { PutInFlow, type FlowName } from '../../client/PutInFlow';
 import './records.css';
 import { Timeline } from './Timeline';
+import { placed } from '../../kit/placed';
 
 export interface PersonView {
   readonly person: {
@@ -133,10 +135,10 @@ export function PersonPage({ view, flows, now, zone, mayChange, mayStart, mayDec
         }}
       />
       <div className="cols">
-        <section className="col paper" style={{ flex: '0 0 430px' }}>
+        <section className="col paper" css={placed({ flex: '0 0 430px' })}>
           <Known known={view.known} now={now} mayChange={mayChange} />
         </section>
-        <section className="col" style={{ flex: '1 1 384px' }}>
+        <section className="col" css={placed({ flex: '1 1 384px' })}>
           <Timeline
             items={timeline(view.happened, view.messages, person.firstName ?? person.name)}
             now={now}
@@ -144,7 +146,7 @@ export function PersonPage({ view, flows, now, zone, mayChange, mayStart, mayDec
             noteOn={mayChange ? person.id : undefined}
           />
         </section>
-        <section className="col paper" style={{ flex: '0 0 290px' }} aria-label="What comes next">
+        <section className="col paper" css={placed({ flex: '0 0 290px' })} aria-label="What comes next">
           <ComesNext view={view} now={now} zone={zone} mayDecide={mayDecide} undo={undo} />
         </section>
       </div>
@@ -262,8 +264,8 @@ function ComesNext({
         >
           <div className="score-bar" aria-hidden>
             {view.score.working.map((item) => (
-              <i key={item.text} style={{ flexGrow: item.of }}>
-                <b style={{ width: `${item.of === 0 ? 0 : (item.points / item.of) * 100}%` }} />
+              <i key={item.text} css={placed({ flexGrow: item.of })}>
+                <b css={placed({ width: `${item.of === 0 ? 0 : (item.points / item.of) * 100}%` })} />
               </i>
             ))}
           </div>
@@ -327,7 +329,7 @@ function ComesNext({
         </Block>
       ))}
       {nothing ? (
-        <p className="quiet" style={{ padding: '8px 16px' }}>
+        <p className="quiet" css={placed({ padding: '8px 16px' })}>
           Nothing is planned. “Put in a flow” starts something; {plural(view.trips.length, 'trip')} before.
         </p>
       ) : null}

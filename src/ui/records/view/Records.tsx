@@ -1,14 +1,20 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { TextField } from '@mui/material';
+import { useFields } from '../../client/fields';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { plural } from '../../../core/base';
+import { isFigure, printValue, type FactValue } from '../../../core/fields';
 import { ago } from '../../kit/format';
 import { Empty, Said, Tag, TopBar, type SaidText } from '../../kit/parts';
 import { SteadyBody } from '../../kit/SteadyBody';
 import { ConditionField } from './ConditionField';
 import { PutInFlow, type FlowName } from '../../client/PutInFlow';
+import { placed } from '../../kit/placed';
+
+type OwnValues = Readonly<Record<string, FactValue>>;
 
 export interface PersonRow {
   readonly id: string;
@@ -27,8 +33,7 @@ export interface CompanyRow {
   readonly website: string | null;
   readonly city: string | null;
   readonly country: string | null;
-  readonly heatedArea: number | null;
-  readonly controls: string | null;
+  readonly own: OwnValues;
   readonly people: number;
   readonly createdAt: number;
 }
@@ -53,6 +58,8 @@ const SEARCH_AFTER_MS = 250;
 
 /** People and companies, newest first, found by typing; many put into a flow at once. */
 export function Records({ list, next, search, where, found, problem, counts, flows, now, mayStart }: Props) {
+  const fields = useFields();
+  const listed = fields.all('company').filter((field) => field.isListed);
   const router = useRouter();
   const [typed, setTyped] = useState(search);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
@@ -83,7 +90,7 @@ export function Records({ list, next, search, where, found, problem, counts, flo
       <TopBar
         title="Records"
         tags={
-          <div className="tabs" style={{ alignSelf: 'flex-end' }}>
+          <div className="tabs" css={placed({ alignSelf: 'flex-end' })}>
             <Link href="/records" className={list.kind === 'people' ? 'on' : ''}>
               People {counts.people.toLocaleString('en-GB')}
             </Link>
@@ -136,7 +143,7 @@ export function Records({ list, next, search, where, found, problem, counts, flo
         }}
       />
       {problem === null ? null : (
-        <p className="in-brick" style={{ padding: '10px 16px' }}>
+        <p className="in-brick" css={placed({ padding: '10px 16px' })}>
           ■ {problem}
         </p>
       )}
@@ -154,7 +161,7 @@ export function Records({ list, next, search, where, found, problem, counts, flo
             <table className="plain">
               <thead>
                 <tr>
-                  {mayStart ? <th style={{ width: 20 }} aria-label="Choose" /> : null}
+                  {mayStart ? <th css={placed({ width: 20 })} aria-label="Choose" /> : null}
                   <th>name</th>
                   <th>role</th>
                   <th>company</th>
@@ -180,14 +187,14 @@ export function Records({ list, next, search, where, found, problem, counts, flo
                       </td>
                     ) : null}
                     <td>
-                      <Link href={`/records/people/${person.id}`} className="strong" style={{ textDecoration: 'none' }}>
+                      <Link href={`/records/people/${person.id}`} className="strong" css={placed({ textDecoration: 'none' })}>
                         {person.name}
                       </Link>
                     </td>
                     <td className="quiet">{person.jobTitle}</td>
                     <td>
                       {person.companyId ? (
-                        <Link href={`/records/companies/${person.companyId}`} style={{ textDecoration: 'none' }}>
+                        <Link href={`/records/companies/${person.companyId}`} css={placed({ textDecoration: 'none' })}>
                           {person.companyName}
                         </Link>
                       ) : null}
@@ -207,8 +214,11 @@ export function Records({ list, next, search, where, found, problem, counts, flo
                   <th>company</th>
                   <th>site</th>
                   <th>place</th>
-                  <th className="right">heated area</th>
-                  <th>controls</th>
+                  {listed.map((field) => (
+                    <th key={field.key} className={isFigure(field) ? 'right' : ''}>
+                      {field.label}
+                    </th>
+                  ))}
                   <th className="right">people</th>
                   <th className="right">known for</th>
                 </tr>
@@ -217,16 +227,21 @@ export function Records({ list, next, search, where, found, problem, counts, flo
                 {(company) => (
                   <tr key={company.id}>
                     <td>
-                      <Link href={`/records/companies/${company.id}`} className="strong" style={{ textDecoration: 'none' }}>
+                      <Link href={`/records/companies/${company.id}`} className="strong" css={placed({ textDecoration: 'none' })}>
                         {company.name}
                       </Link>
                     </td>
                     <td className="quiet">{company.website}</td>
                     <td>{[company.city, company.country].filter(Boolean).join(', ')}</td>
-                    <td className="right">
-                      {company.heatedArea === null ? <span className="quiet">–</span> : `${company.heatedArea.toLocaleString('en-GB')} ha`}
-                    </td>
-                    <td>{company.controls}</td>
+                    {listed.map((field) => (
+                      <td key={field.key} className={isFigure(field) ? 'right' : ''}>
+                        {company.own[field.key] === undefined ? (
+                          <span className="quiet">–</span>
+                        ) : (
+                          printValue(company.own[field.key], field.unit)
+                        )}
+                      </td>
+                    ))}
                     <td className="right">{company.people}</td>
                     <td className="right quiet">{ago(company.createdAt, now)}</td>
                   </tr>
@@ -235,7 +250,7 @@ export function Records({ list, next, search, where, found, problem, counts, flo
             </table>
           )}
           {next ? (
-            <p style={{ padding: '10px 16px' }}>
+            <p css={placed({ padding: '10px 16px' })}>
               <Link href={href({ cursor: next })}>Older ones</Link>
             </p>
           ) : null}

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { TextField } from '@mui/material';
 import Link from '../../kit/Link';
@@ -7,6 +8,7 @@ import { call, sayProblem } from '../../client';
 import { clockText, dayText, sameDay } from '../../kit/format';
 import { Tag } from '../../kit/parts';
 import type { TimelineItem } from '../state/group';
+import { placed } from '../../kit/placed';
 
 const GLYPH: Readonly<Record<string, readonly [glyph: string, tone: string]>> = {
   reply: ['↩', 'in-brass'],
@@ -73,7 +75,7 @@ export function Timeline({ items, now, zone, noteOn }: Props) {
       </div>
       {noteOn === undefined ? null : (
         <form
-          style={{ padding: '0 16px 6px' }}
+          css={placed({ padding: '0 16px 6px' })}
           onSubmit={(event) => {
             event.preventDefault();
             keep();
@@ -104,8 +106,8 @@ export function Timeline({ items, now, zone, noteOn }: Props) {
               <span className={tone} aria-hidden>
                 {glyph}
               </span>
-              <div style={{ minWidth: 0 }}>
-                <span className="strong" style={{ overflowWrap: 'anywhere' }}>
+              <div css={placed({ minWidth: 0 })}>
+                <span className="strong" css={placed({ overflowWrap: 'anywhere' })}>
                   {item.href ? <Link href={item.href}>{item.title}</Link> : item.title}
                 </span>{' '}
                 {item.tags.map((tag) => (
@@ -120,7 +122,7 @@ export function Timeline({ items, now, zone, noteOn }: Props) {
         );
       })}
       {shown.length === 0 ? (
-        <p className="quiet" style={{ padding: '8px 16px' }}>
+        <p className="quiet" css={placed({ padding: '8px 16px' })}>
           Nothing of that kind yet.
         </p>
       ) : null}

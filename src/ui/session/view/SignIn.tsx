@@ -1,7 +1,9 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button, TextField } from '@mui/material';
 import { useState } from 'react';
 import { Notice } from '../../kit/parts';
+import { placed } from '../../kit/placed';
 
 export interface DemoPerson {
   readonly email: string;
@@ -9,10 +11,16 @@ export interface DemoPerson {
   readonly role: string;
   readonly title: string;
 }
-const DEMO_PASSWORD = 'glasshouse';
+/** A demo world: its people, and the password they all have. */
+export interface Demo {
+  readonly name: string;
+  readonly password: string;
+  readonly people: readonly DemoPerson[];
+}
 
-/** The door. In the demo its five people can be signed in as by one click; the password is checked all the same. */
-export function SignIn({ people }: { readonly people: readonly DemoPerson[] }) {
+/** The door. In the demo its people can be signed in as by one click; the password is checked all the same. */
+export function SignIn({ demo }: { readonly demo: Demo | null }) {
+  const people = demo?.people ?? [];
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
@@ -31,9 +39,9 @@ export function SignIn({ people }: { readonly people: readonly DemoPerson[] }) {
     setBusy(false);
   };
   return (
-    <main style={{ maxWidth: 420, margin: '9vh auto', padding: '0 16px' }}>
-      <h1 style={{ fontSize: 26, lineHeight: '32px', color: 'var(--river-deep)' }}>Millrace</h1>
-      <p className="quiet" style={{ margin: '4px 0 20px' }}>
+    <main css={placed({ maxWidth: 420, margin: '9vh auto', padding: '0 16px' })}>
+      <h1 css={placed({ fontSize: 26, lineHeight: '32px', color: 'var(--river-deep)' })}>Millrace</h1>
+      <p className="quiet" css={placed({ margin: '4px 0 20px' })}>
         Leads in, personal mail out, every value with its source.
       </p>
       {problem ? <Notice>{problem}</Notice> : null}
@@ -42,7 +50,7 @@ export function SignIn({ people }: { readonly people: readonly DemoPerson[] }) {
           event.preventDefault();
           void enter(email, password);
         }}
-        style={{
+        css={placed({
           display: 'flex',
           flexDirection: 'column',
           gap: 10,
@@ -50,7 +58,7 @@ export function SignIn({ people }: { readonly people: readonly DemoPerson[] }) {
           border: '1px solid var(--line)',
           borderRadius: 4,
           padding: 16,
-        }}
+        })}
       >
         <label>
           E-mail
@@ -83,19 +91,19 @@ export function SignIn({ people }: { readonly people: readonly DemoPerson[] }) {
         </Button>
       </form>
       {people.length > 0 ? (
-        <section style={{ marginTop: 20 }}>
+        <section css={placed({ marginTop: 20 })}>
           <h2>People of the demo</h2>
-          <p className="quiet small" style={{ margin: '2px 0 8px' }}>
-            Thornwick Glasshouse Controls, all made up. The password of each is “{DEMO_PASSWORD}”.
+          <p className="quiet small" css={placed({ margin: '2px 0 8px' })}>
+            {demo?.name}, all made up. The password of each is “{demo?.password}”.
           </p>
           {people.map((person) => (
             <button
               key={person.email}
               disabled={busy}
               onClick={() => {
-                void enter(person.email, DEMO_PASSWORD);
+                void enter(person.email, demo?.password ?? '');
               }}
-              style={{
+              css={placed({
                 display: 'flex',
                 width: '100%',
                 gap: 12,
@@ -106,7 +114,7 @@ export function SignIn({ people }: { readonly people: readonly DemoPerson[] }) {
                 cursor: 'pointer',
                 textAlign: 'left',
                 ...(person === people[0] ? { borderTopWidth: 1 } : {}),
-              }}
+              })}
             >
               <span className="strong grow">{person.name}</span>
               <span className="quiet">{person.title}</span>

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
@@ -5,6 +6,7 @@ import { useState } from 'react';
 import { plural } from '../../../core/base';
 import { dayTimeText } from '../../kit/format';
 import { Notice, Tag, TopBar } from '../../kit/parts';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly user: {
@@ -98,13 +100,13 @@ export function Account({ user, sessions, zone }: Props) {
             </tbody>
           </table>
         </section>
-        <aside className="col" style={{ width: 320, flex: 'none', padding: '0 18px' }} aria-label="Role">
-          <div className="bar" style={{ padding: '8px 0' }}>
+        <aside className="col" css={placed({ width: 320, flex: 'none', padding: '0 18px' })} aria-label="Role">
+          <div className="bar" css={placed({ padding: '8px 0' })}>
             <h2 className="grow">{user.name}</h2>
             <Tag tone="river">{user.role}</Tag>
           </div>
           <p className="quiet">{user.title}</p>
-          <h3 style={{ marginTop: 12 }}>You may</h3>
+          <h3 css={placed({ marginTop: 12 })}>You may</h3>
           <p>{user.may.join(', ')}</p>
         </aside>
       </div>

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
@@ -5,6 +6,7 @@ import { useState } from 'react';
 import { dayTimeText } from '../../kit/format';
 import Link from '../../kit/Link';
 import { TopBar } from '../../kit/parts';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly items: readonly {
@@ -76,9 +78,9 @@ export function Audit({ items, next, search, isFirst, zone, mayRead }: Props) {
             <table className="plain">
               <thead>
                 <tr>
-                  <th style={{ width: 150 }}>when</th>
-                  <th style={{ width: 190 }}>who</th>
-                  <th style={{ width: 240 }}>what</th>
+                  <th css={placed({ width: 150 })}>when</th>
+                  <th css={placed({ width: 190 })}>who</th>
+                  <th css={placed({ width: 240 })}>what</th>
                   <th>about</th>
                 </tr>
               </thead>
@@ -88,7 +90,7 @@ export function Audit({ items, next, search, isFirst, zone, mayRead }: Props) {
                     <td className="quiet">{dayTimeText(line.at, zone)}</td>
                     <td className="strong">{line.who}</td>
                     <td>{line.what}</td>
-                    <td className="quiet" style={{ overflowWrap: 'anywhere' }}>
+                    <td className="quiet" css={placed({ overflowWrap: 'anywhere' })}>
                       {detailText(line.detail)}
                     </td>
                   </tr>
@@ -97,7 +99,7 @@ export function Audit({ items, next, search, isFirst, zone, mayRead }: Props) {
             </table>
           ) : null}
           {next !== null || !isFirst ? (
-            <p style={{ padding: '10px 16px', display: 'flex', gap: 8 }}>
+            <p css={placed({ padding: '10px 16px', display: 'flex', gap: 8 })}>
               {isFirst ? null : (
                 <Button component={Link} href={find === '' ? '/audit' : `/audit?${find}`}>
                   Newest

@@ -1,11 +1,15 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button, Switch, TextField } from '@mui/material';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { call, sayProblem } from '../../client';
+import { useFields } from '../../client/fields';
 import { euro } from '../../kit/format';
 import { Notice } from '../../kit/parts';
 import './research.css';
+import { placed } from '../../kit/placed';
 
 interface Source {
   readonly name: 'news' | 'register' | 'people' | 'jobs';
@@ -35,6 +39,7 @@ const SAYS: Readonly<Record<Source['name'], string>> = {
 /** Where dossiers look beside a company's own site, and what they ask of every company. */
 export function Research({ research, mayChange }: { readonly research: ResearchView; readonly mayChange: boolean }) {
   const router = useRouter();
+  const fields = useFields();
   const [draft, setDraft] = useState(research);
   const [problem, setProblem] = useState<string | null>(null);
   const changed = JSON.stringify(draft) !== JSON.stringify(research);
@@ -58,7 +63,7 @@ export function Research({ research, mayChange }: { readonly research: ResearchV
   };
   return (
     <>
-      <div className="bar ruled" style={{ marginTop: 14 }}>
+      <div className="bar ruled" css={placed({ marginTop: 14 })}>
         <h2 className="grow">Research</h2>
         {mayChange ? (
           <>
@@ -145,6 +150,16 @@ export function Research({ research, mayChange }: { readonly research: ResearchV
                 ask(i, { wording: event.target.value });
               }}
             />
+            {research.questions.some((kept) => kept.id === question.id) ? (
+              <Link href={`/settings/questions/${question.id}`} className="teach-link">
+                Words and examples
+              </Link>
+            ) : null}
+            {question.id !== '' && !fields.of('company', question.id) && mayChange ? (
+              <Link href={`/settings/fields?make=${encodeURIComponent(question.id.replace(/_/g, ' '))}`} className="teach-link">
+                Make the field
+              </Link>
+            ) : null}
             {mayChange ? (
               <Button
                 aria-label={`Ask “${question.id}” no more`}

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button } from '@mui/material';
 import { SLOT_MS } from '../../../core/calendar';
@@ -5,6 +6,7 @@ import { dayTimeText } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Tag, TopBar } from '../../kit/parts';
 import { Research, type ResearchView } from './Research';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly workspace: {
@@ -46,6 +48,9 @@ export function Settings({ workspace, mailboxes, users, doNotContact, research, 
           </span>
         }
       >
+        <Button component={Link} href="/settings/fields">
+          Fields
+        </Button>
         {mayReadAudit ? (
           <Button component={Link} href="/audit">
             Audit
@@ -108,13 +113,13 @@ export function Settings({ workspace, mailboxes, users, doNotContact, research, 
             </tbody>
           </table>
         </section>
-        <aside className="col" style={{ width: 420, flex: 'none' }} tabIndex={0} aria-label="Not written to any more">
+        <aside className="col" css={placed({ width: 420, flex: 'none' })} tabIndex={0} aria-label="Not written to any more">
           <div className="bar ruled">
             <h2 className="grow">Not written to any more</h2>
             <span className="quiet">{doNotContact.length}</span>
           </div>
           {doNotContact.map((entry) => (
-            <div key={entry.email} style={{ padding: '6px 16px', borderBottom: '1px solid var(--line2)' }}>
+            <div key={entry.email} css={placed({ padding: '6px 16px', borderBottom: '1px solid var(--line2)' })}>
               <span className="strong">{entry.email}</span>
               <div className="quiet small">
                 {entry.why} · {dayTimeText(entry.at, workspace.zone)}
@@ -122,7 +127,7 @@ export function Settings({ workspace, mailboxes, users, doNotContact, research, 
             </div>
           ))}
           {doNotContact.length === 0 ? (
-            <p className="quiet" style={{ padding: '10px 16px' }}>
+            <p className="quiet" css={placed({ padding: '10px 16px' })}>
               Nobody yet. Who unsubscribes, or whose mail comes back for good, is put here at once; no flow can switch that off.
             </p>
           ) : null}

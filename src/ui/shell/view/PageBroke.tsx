@@ -1,7 +1,9 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { startTransition, useEffect } from 'react';
+import { placed } from '../../kit/placed';
 
 /** What the server writes on an error that comes from the database being away. */
 export const DATABASE_DIGEST = 'database-away';
@@ -32,7 +34,7 @@ export function PageBroke({ error, reset }: { readonly error: Error & { readonly
     };
   }, [isAway, router, reset]);
   return (
-    <main className="empty" style={{ margin: '12vh auto' }} role="alert">
+    <main className="empty" css={placed({ margin: '12vh auto' })} role="alert">
       <h1>{isAway ? 'The database cannot be reached' : 'This page could not be shown'}</h1>
       {isAway ? (
         <p>

@@ -1,3 +1,4 @@
+import { DEMO_FIELDS } from '../../../testing/fields';
 import { checkForm, formSchema } from '../../../core/intake';
 import { addBelow, addPage, begin, change, FIRST_FORM, move, putQuestion, redo, removePage, takeOut, undo } from './form-draft';
 
@@ -5,7 +6,7 @@ const ids = (form: typeof FIRST_FORM) => form.pages.map((page) => page.questions
 
 test('a new form is sound', () => {
   expect(formSchema.parse(FIRST_FORM)).toEqual(FIRST_FORM);
-  expect(checkForm(FIRST_FORM)).toEqual([]);
+  expect(checkForm(FIRST_FORM, DEMO_FIELDS)).toEqual([]);
 });
 
 test('steps are taken back and forward, and a new step forgets what was taken back', () => {
@@ -21,7 +22,7 @@ test('steps are taken back and forward, and a new step forgets what was taken ba
 test('questions are put in, changed, moved over pages and taken out; names stay free', () => {
   const added = addBelow(FIRST_FORM, { page: 0, at: 0 });
   expect(ids(added)).toEqual([['name', 'question_5', 'email', 'company', 'about']]);
-  expect(checkForm(addBelow(added, { page: 0, at: 0 }))).toEqual([]);
+  expect(checkForm(addBelow(added, { page: 0, at: 0 }), DEMO_FIELDS)).toEqual([]);
   const two = addPage(FIRST_FORM);
   const down = move(two, { page: 0, at: 3 }, 1);
   expect(ids(down.form)).toEqual([['name', 'email', 'company'], ['about']]);

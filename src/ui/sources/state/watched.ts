@@ -27,7 +27,7 @@ export function missingIn(settings: WatchedSettings): string | undefined {
     return undefined;
   }
   if (!/^https?:\/\/.+/.test(settings.url.trim())) return 'the address of the calendar is missing: it begins with https://';
-  if (settings.ourHosts.length === 0) return 'say which addresses are ours, such as thornwick.example';
+  if (settings.ourHosts.length === 0) return 'say which addresses are ours, such as my-firm.example';
   return undefined;
 }
 

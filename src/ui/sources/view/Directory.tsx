@@ -3,9 +3,10 @@ import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/ma
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { plural } from '../../../core/base';
-import { printValue } from '../../../core/facts';
+import { isFigure, printValue, readTyped, type Field } from '../../../core/fields';
 import type { DirectoryHit } from '../../../core/intake';
 import { call, sayProblem } from '../../client';
+import { useFields } from '../../client/fields';
 import { countText, pageText } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Empty, Said, Tag, TopBar, type SaidText, type Tone } from '../../kit/parts';
@@ -17,10 +18,9 @@ const EMPTY = {
   words: '',
   place: '',
   country: '',
-  crop: '',
-  minArea: '',
+  own: {} as Readonly<Record<string, string>>,
   minEmployees: '',
-  order: 'name' as 'name' | 'area' | 'newest',
+  order: 'name',
 };
 const COUNTRIES = ['GB', 'IE', 'NL', 'BE', 'DE', 'FR', 'ES', 'IT', 'PL', 'DK', 'SE'];
 const BECOMES: Readonly<Record<string, readonly [Tone, string]>> = {
@@ -34,6 +34,23 @@ interface Look {
   readonly count: number;
   readonly fresh: number;
   readonly hits: readonly (DirectoryHit & { readonly becomes: string; readonly why: string })[];
+}
+
+interface Criterion {
+  readonly key: string;
+  readonly least: number | null;
+  readonly says: string;
+}
+/** What was typed for a field: the least of a figure, in its unit, or what a text holds; nothing when nothing was. */
+function criterionOf(field: Field, typed: string): readonly Criterion[] {
+  if (typed.trim() === '') return [];
+  if (!isFigure(field)) return [{ key: field.key, least: null, says: typed.trim() }];
+  const read = readTyped(field, typed);
+  return read.ok && typeof read.value === 'number' ? [{ key: field.key, least: read.value, says: '' }] : [];
+}
+function wrongWith(field: Field, typed: string): string | undefined {
+  const read = isFigure(field) && typed.trim() !== '' ? readTyped(field, typed) : undefined;
+  return read && !read.ok ? read.why : undefined;
 }
 
 /** People or companies found by criteria: counted and looked at first, taken in only when asked. */
@@ -54,9 +71,13 @@ export function Directory({
   const [onlyNew, setOnlyNew] = useState(true);
   const [flowId, setFlowId] = useState('');
   const isPeople = asked.what === 'people';
+  const known = useFields()
+    .all('company')
+    .filter((entry) => entry.inDirectory);
+  const { own, ...rest } = asked;
   const criteria = {
-    ...asked,
-    minArea: asked.minArea.trim() === '' ? null : Number(asked.minArea.replace(',', '.')),
+    ...rest,
+    fields: known.flatMap((entry) => criterionOf(entry, own[entry.key] ?? '')),
     minEmployees: asked.minEmployees.trim() === '' ? null : Number(asked.minEmployees),
   };
   const failed = (error: unknown): void => {
@@ -86,7 +107,7 @@ export function Directory({
       failed,
     );
   };
-  const field = (key: 'title' | 'words' | 'place' | 'crop' | 'minArea' | 'minEmployees', label: string, placeholder: string) => (
+  const field = (key: 'title' | 'words' | 'place' | 'minEmployees', label: string, placeholder: string) => (
     <TextField
       label={label}
       placeholder={placeholder}
@@ -102,7 +123,7 @@ export function Directory({
       <TopBar
         path={<Link href="/sources">Sources</Link>}
         title="Directory"
-        tags={<span className="quiet">people of the growers’ circle; nothing is taken in by looking</span>}
+        tags={<span className="quiet">people and companies as a directory knows them; nothing is taken in by looking</span>}
       />
       <Said
         said={said}
@@ -130,7 +151,7 @@ export function Directory({
           <MenuItem value="companies">companies</MenuItem>
         </TextField>
         {isPeople ? field('title', 'Role', 'managing director') : null}
-        {field('words', 'Words in the profile', 'climate')}
+        {field('words', 'Words in the profile', 'technical')}
         {field('place', 'Place', 'Hessle')}
         <TextField
           select
@@ -149,23 +170,43 @@ export function Directory({
             </MenuItem>
           ))}
         </TextField>
-        {field('crop', 'Crop', 'tomato')}
-        {field('minArea', 'Glass at least, ha', '2')}
+        {known.map((entry) => (
+          <TextField
+            key={entry.key}
+            label={isFigure(entry) ? `${entry.label} at least${entry.unit === undefined ? '' : `, ${entry.unit}`}` : entry.label}
+            placeholder={entry.sample}
+            error={wrongWith(entry, asked.own[entry.key] ?? '') !== undefined}
+            helperText={wrongWith(entry, asked.own[entry.key] ?? '')}
+            value={asked.own[entry.key] ?? ''}
+            onChange={(event) => {
+              setAsked({ ...asked, own: { ...asked.own, [entry.key]: event.target.value } });
+              setStale(true);
+            }}
+          />
+        ))}
         {field('minEmployees', 'People at least', '10')}
         <TextField
           select
           label="In the order of"
           value={asked.order}
           onChange={(event) => {
-            setAsked({ ...asked, order: event.target.value as typeof asked.order });
+            setAsked({ ...asked, order: event.target.value });
             setStale(true);
           }}
         >
           <MenuItem value="name">name</MenuItem>
-          <MenuItem value="area">glass, most first</MenuItem>
+          {known.filter(isFigure).map((entry) => (
+            <MenuItem key={entry.key} value={entry.key}>
+              {entry.label}, most first
+            </MenuItem>
+          ))}
           <MenuItem value="newest">newest profile first</MenuItem>
         </TextField>
-        <Button type="submit" variant={look === null || stale ? 'contained' : 'outlined'} disabled={busy}>
+        <Button
+          type="submit"
+          variant={look === null || stale ? 'contained' : 'outlined'}
+          disabled={busy || known.some((entry) => wrongWith(entry, own[entry.key] ?? '') !== undefined)}
+        >
           {busy ? 'Looking …' : 'Look'}
         </Button>
       </form>
@@ -240,8 +281,11 @@ export function Directory({
                     {isPeople ? <th>role</th> : null}
                     {isPeople ? <th>company</th> : null}
                     <th>place</th>
-                    <th>crop</th>
-                    <th className="right">glass</th>
+                    {known.map((entry) => (
+                      <th key={entry.key} className={isFigure(entry) ? 'right' : ''}>
+                        {entry.label}
+                      </th>
+                    ))}
                     <th>would become</th>
                     <th>profile</th>
                   </tr>
@@ -255,8 +299,11 @@ export function Directory({
                         {isPeople ? <td>{hit.title}</td> : null}
                         {isPeople ? <td>{hit.company}</td> : null}
                         <td className="quiet">{[hit.place, hit.country].filter(Boolean).join(', ')}</td>
-                        <td className="quiet">{hit.crop ?? '–'}</td>
-                        <td className="right">{printValue(hit.area, 'ha')}</td>
+                        {known.map((entry) => (
+                          <td key={entry.key} className={isFigure(entry) ? 'right' : 'quiet'}>
+                            {printValue(hit.values[entry.key], entry.unit)}
+                          </td>
+                        ))}
                         <td>
                           <Tag tone={tone}>{word}</Tag> <span className="small quiet">{hit.why}</span>
                         </td>

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
@@ -9,6 +10,7 @@ import Link from '../../kit/Link';
 import { GoRow, Notice, Tag } from '../../kit/parts';
 import './forms.css';
 import { FIRST_FORM } from '../state/form-draft';
+import { placed } from '../../kit/placed';
 
 export interface DoorLine {
   readonly id: string;
@@ -162,7 +164,7 @@ function Row({ door, now }: { readonly door: DoorLine; readonly now: number }) {
   return (
     <GoRow href={href}>
       <td>
-        <Link href={href} className="strong" style={{ textDecoration: 'none' }}>
+        <Link href={href} className="strong" css={placed({ textDecoration: 'none' })}>
           {door.name}
         </Link>{' '}
         <span className="quiet small">{door.address}</span>

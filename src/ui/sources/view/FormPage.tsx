@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
@@ -5,6 +6,7 @@ import { useEffect, useState } from 'react';
 import { plural } from '../../../core/base';
 import { questionsOf, checkForm, type Form, type FormProblem } from '../../../core/intake';
 import { call, sayProblem } from '../../client';
+import { useFields } from '../../client/fields';
 import { agoText } from '../../kit/format';
 import { type SaidText } from '../../kit/parts';
 import { DoorHead, type DoorView } from './DoorHead';
@@ -26,6 +28,7 @@ import { Entries, type EntryView } from './Entries';
 import './forms.css';
 import { PublicForm } from './PublicForm';
 import { QuestionEditor } from './QuestionEditor';
+import { placed } from '../../kit/placed';
 
 interface Props {
   readonly view: DoorView & {
@@ -43,13 +46,14 @@ interface Props {
 
 /** A form: its questions in the making beside how it looks, what was sent through it, and where it stands. */
 export function FormPage({ view, entries, now, zone, from, publicUrl, mayChange, mayOpen }: Props) {
+  const fields = useFields();
   const router = useRouter();
   const [tab, setTab] = useState<'questions' | 'entries' | 'share'>('questions');
   const [draft, setDraft] = useState<FormDraft>(() => begin(view.form));
   const [saved, setSaved] = useState(view.form);
   const [said, setSaid] = useState<SaidText | null>(null);
   const changed = draft.form !== saved;
-  const problems = checkForm(draft.form);
+  const problems = checkForm(draft.form, fields);
 
   const save = (isOn: boolean): void => {
     const { form } = draft;
@@ -139,7 +143,7 @@ export function FormPage({ view, entries, now, zone, from, publicUrl, mayChange,
       </div>
       {tab === 'questions' ? (
         <div className="cols">
-          <section className="col paper" style={{ flex: '1 1 560px' }} aria-label="Questions">
+          <section className="col paper" css={placed({ flex: '1 1 560px' })} aria-label="Questions">
             <Builder
               form={draft.form}
               problems={problems}
@@ -149,7 +153,7 @@ export function FormPage({ view, entries, now, zone, from, publicUrl, mayChange,
               }}
             />
           </section>
-          <section className="col preview" style={{ flex: '0 1 470px' }} aria-label="How it looks">
+          <section className="col preview" css={placed({ flex: '0 1 470px' })} aria-label="How it looks">
             <div className="bar">
               <h2 className="grow">How it looks</h2>
               <span className="quiet small">nothing is sent from here</span>
@@ -349,7 +353,7 @@ function Share({ name, slug, publicUrl, form, mayChange, onForm }: ShareProps) {
         </p>
         <h2>Inside a page of your site</h2>
         <p className="quiet">
-          Name the sites that may show it, one a line, such as https://www.thornwick.example. Nobody else can put it into a page of theirs.
+          Name the sites that may show it, one a line, such as https://www.my-firm.example. Nobody else can put it into a page of theirs.
         </p>
         <TextField
           fullWidth

@@ -3,12 +3,13 @@ import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/ma
 import {
   FILE_KINDS,
   QUESTION_KINDS,
-  TARGETS,
   targetLabel,
+  targetsOf,
   type FormProblem,
   type FormQuestion,
   type QuestionKind,
 } from '../../../core/intake';
+import { useFields } from '../../client/fields';
 
 interface Props {
   readonly question: FormQuestion;
@@ -23,6 +24,7 @@ interface Props {
 
 /** A question as a row that reads aloud; opened, every part of it can be changed. */
 export function QuestionEditor({ question, open, problems, onToggle, onChange, onMove, onAdd, onRemove }: Props) {
+  const fields = useFields();
   const kind = `${question.kind}${question.unit === undefined ? '' : ` in ${question.unit}`}${question.options ? `: ${question.options.join(', ')}` : ''}`;
   return (
     <div className={`question ${open ? 'open' : ''}`}>
@@ -36,7 +38,7 @@ export function QuestionEditor({ question, open, problems, onToggle, onChange, o
           </span>
         </button>
         <span className="quiet small">
-          {question.fills === null || question.fills === 'leave out' ? `entry.${question.id}` : `→ ${targetLabel(question.fills)}`}
+          {question.fills === null || question.fills === 'leave out' ? `entry.${question.id}` : `→ ${targetLabel(question.fills, fields)}`}
         </span>
         <button
           type="button"
@@ -76,6 +78,7 @@ export function QuestionEditor({ question, open, problems, onToggle, onChange, o
 }
 
 function Parts({ question, onChange, onToggle }: Pick<Props, 'question' | 'onChange' | 'onToggle'>) {
+  const fields = useFields();
   const put = (more: Partial<FormQuestion>): void => {
     onChange({ ...question, ...more });
   };
@@ -126,15 +129,17 @@ function Parts({ question, onChange, onToggle }: Pick<Props, 'question' | 'onCha
         label="Fills"
         value={question.fills ?? ''}
         onChange={(event) => {
-          put({ fills: TARGETS.find((target) => target === event.target.value) ?? null });
+          put({ fills: event.target.value === '' ? null : event.target.value });
         }}
       >
         <MenuItem value="">no field: kept with the entry</MenuItem>
-        {TARGETS.filter((target) => target !== 'leave out').map((target) => (
-          <MenuItem key={target} value={target}>
-            {targetLabel(target)}
-          </MenuItem>
-        ))}
+        {targetsOf(fields)
+          .filter((target) => target !== 'leave out')
+          .map((target) => (
+            <MenuItem key={target} value={target}>
+              {targetLabel(target, fields)}
+            </MenuItem>
+          ))}
       </TextField>
       <TextField
         label="Name in flows"
@@ -201,7 +206,7 @@ function Parts({ question, onChange, onToggle }: Pick<Props, 'question' | 'onCha
         label="Asked only when"
         value={question.when}
         placeholder="always"
-        helperText='a condition over the questions above, as in flows: has_controls = "yes"'
+        helperText='a condition over the questions above, as in flows: wants_visit = "yes"'
         onChange={(event) => {
           put({ when: event.target.value });
         }}

@@ -1,7 +1,10 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { plural } from '../../../core/base';
-import { fieldOf, printValue, type FactValue } from '../../../core/facts';
+import { printValue, type FactValue } from '../../../core/fields';
+import { useFields } from '../../client/fields';
 import { Tag } from '../../kit/parts';
+import { placed } from '../../kit/placed';
 
 export interface PreviewRow {
   readonly row: number;
@@ -37,19 +40,20 @@ export function RowCard({
   readonly onMove: (at: number) => void;
   readonly total: number;
 }) {
+  const fields = useFields();
   const row = rows[at];
   if (!row) return null;
   const { person, company, note } = row.reading.record;
   const values = [
     ...Object.entries(person)
       .filter(([key]) => key !== 'first_name' && key !== 'last_name')
-      .map(([key, value]) => ({ id: `person.${key}`, field: fieldOf('person', key), value })),
-    ...Object.entries(company).map(([key, value]) => ({ id: `company.${key}`, field: fieldOf('company', key), value })),
+      .map(([key, value]) => ({ id: `person.${key}`, field: fields.of('person', key), value })),
+    ...Object.entries(company).map(([key, value]) => ({ id: `company.${key}`, field: fields.of('company', key), value })),
   ];
   const tone = { new: 'river', known: 'river', perhaps: 'brass', refused: 'brick' } as const;
   return (
     <section aria-label="Row as it will be">
-      <div style={{ display: 'flex', alignItems: 'center', gap: 8, margin: '14px 0 6px' }}>
+      <div css={placed({ display: 'flex', alignItems: 'center', gap: 8, margin: '14px 0 6px' })}>
         <h2 className="grow">Row {row.row} as it will be</h2>
         <button
           className="linkish"
@@ -73,7 +77,7 @@ export function RowCard({
           ›
         </button>
       </div>
-      <div style={{ padding: '4px 0 8px' }}>
+      <div css={placed({ padding: '4px 0 8px' })}>
         <Tag tone={tone[row.plan.kind]}>{row.plan.kind === 'perhaps' ? 'perhaps known' : row.plan.kind}</Tag>{' '}
         <span className="quiet small">
           {row.plan.why}
@@ -88,11 +92,11 @@ export function RowCard({
         const change = row.changes.find((entry) => entry.field === id);
         const raw = row.cells.find((cell) => cell.trim() !== '' && cell.trim() !== String(value) && looksLike(cell, value));
         return (
-          <div key={id} style={{ display: 'flex', gap: 8, padding: '4px 0', borderTop: '1px solid var(--line)' }}>
-            <span className="quiet" style={{ width: 104, flex: 'none' }}>
+          <div key={id} css={placed({ display: 'flex', gap: 8, padding: '4px 0', borderTop: '1px solid var(--line)' })}>
+            <span className="quiet" css={placed({ width: 104, flex: 'none' })}>
               {field?.label ?? id}
             </span>
-            <span className="grow" style={{ overflowWrap: 'anywhere' }}>
+            <span className="grow" css={placed({ overflowWrap: 'anywhere' })}>
               {raw ? <s className="quiet">{raw.trim().replace(/\s+/g, ' ').slice(0, 40)}</s> : null} <span className="strong">{shown}</span>
               {change ? <span className="small in-brass"> was {printValue(change.from, field?.unit)}</span> : null}
             </span>
@@ -100,15 +104,15 @@ export function RowCard({
         );
       })}
       {note ? (
-        <div style={{ display: 'flex', gap: 8, padding: '4px 0', borderTop: '1px solid var(--line)' }}>
-          <span className="quiet" style={{ width: 104, flex: 'none' }}>
+        <div css={placed({ display: 'flex', gap: 8, padding: '4px 0', borderTop: '1px solid var(--line)' })}>
+          <span className="quiet" css={placed({ width: 104, flex: 'none' })}>
             note
           </span>
           <span className="grow">“{note}”</span>
         </div>
       ) : null}
       {row.reading.remarks.map((remark) => (
-        <p key={remark.target} className="small in-brass" style={{ padding: '4px 0' }}>
+        <p key={remark.target} className="small in-brass" css={placed({ padding: '4px 0' })}>
           {remark.says}
         </p>
       ))}

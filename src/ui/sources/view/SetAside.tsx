@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
@@ -7,6 +8,7 @@ import { call, sayProblem } from '../../client';
 import { agoText, dayTimeText, kb } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Notice, TopBar } from '../../kit/parts';
+import { placed } from '../../kit/placed';
 
 export interface AsideView {
   readonly id: string;
@@ -94,9 +96,9 @@ export function SetAside({ items, now, zone, mayTakeIn }: Props) {
             <tbody>
               {items.map((item) => (
                 <tr key={item.id} aria-selected={item === one}>
-                  <td style={{ padding: 0 }}>
+                  <td css={placed({ padding: 0 })}>
                     <button
-                      style={{
+                      css={placed({
                         display: 'block',
                         width: '100%',
                         textAlign: 'left',
@@ -106,7 +108,7 @@ export function SetAside({ items, now, zone, mayTakeIn }: Props) {
                         background: item === one ? 'var(--chosen)' : 'none',
                         font: 'inherit',
                         color: 'inherit',
-                      }}
+                      })}
                       aria-pressed={item === one}
                       onClick={() => {
                         setChosen(item.id);
@@ -116,7 +118,7 @@ export function SetAside({ items, now, zone, mayTakeIn }: Props) {
                       <span className="quiet small">
                         {item.kind} · {item.intakeName ?? 'answers by mail'} · {agoText(item.at, now)}
                       </span>
-                      <span className="in-brick small" style={{ display: 'block' }}>
+                      <span className="in-brick small" css={placed({ display: 'block' })}>
                         ■ {item.why}
                       </span>
                     </button>
@@ -174,12 +176,12 @@ function One({ item, zone, onDone, onProblem, onDrop }: OneProps) {
     );
   };
   return (
-    <aside className="col" style={{ width: 520, flex: 'none', padding: '0 18px 18px' }} aria-label="The one chosen">
-      <div className="bar" style={{ padding: '8px 0' }}>
+    <aside className="col" css={placed({ width: 520, flex: 'none', padding: '0 18px 18px' })} aria-label="The one chosen">
+      <div className="bar" css={placed({ padding: '8px 0' })}>
         <h2 className="grow cut">{item.says}</h2>
       </div>
       <p className="in-brick">■ {item.why}</p>
-      <p className="quiet small" style={{ margin: '4px 0 10px' }}>
+      <p className="quiet small" css={placed({ margin: '4px 0 10px' })}>
         came {dayTimeText(item.at, zone)} · {kb(item.size)} · <a href={`/api/v1/set-aside/${item.id}/file`}>as a file, as it came</a>
       </p>
       {typed === null ? (
@@ -199,7 +201,7 @@ function One({ item, zone, onDone, onProblem, onDrop }: OneProps) {
           }}
         />
       )}
-      <div style={{ display: 'flex', gap: 8, marginTop: 10 }}>
+      <div css={placed({ display: 'flex', gap: 8, marginTop: 10 })}>
         <Button variant="contained" disabled={busy} onClick={bring}>
           {mended ? 'Bring it as mended' : 'Bring it again'}
         </Button>

@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button } from '@mui/material';
 import Link from '../../kit/Link';
@@ -9,6 +10,7 @@ import { DropFile } from '../../kit/DropFile';
 import { ago, countText } from '../../kit/format';
 import { GoRow, Problem, Tag, TopBar } from '../../kit/parts';
 import { Doors, type DoorLine } from './Doors';
+import { placed } from '../../kit/placed';
 
 export interface ListView {
   readonly id: string;
@@ -87,7 +89,7 @@ export function Sources({
             </DropFile>
           ) : null}
           <Doors doors={doors} now={now} mayTakeIn={mayTakeIn} onProblem={setProblem} />
-          <div className="bar ruled" style={{ marginTop: 14 }}>
+          <div className="bar ruled" css={placed({ marginTop: 14 })}>
             <h2>Lists taken in</h2>
           </div>
           {lists.length === 0 ? (
@@ -113,7 +115,7 @@ export function Sources({
                 {lists.map((list) => (
                   <GoRow key={list.id} href={`/sources/${list.id}`}>
                     <td>
-                      <Link href={`/sources/${list.id}`} className="strong" style={{ textDecoration: 'none' }}>
+                      <Link href={`/sources/${list.id}`} className="strong" css={placed({ textDecoration: 'none' })}>
                         {list.label}
                       </Link>{' '}
                       <span className="quiet small">{list.fileName}</span>

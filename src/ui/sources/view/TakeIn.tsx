@@ -1,14 +1,17 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button, MenuItem, Select } from '@mui/material';
+import { useFields } from '../../client/fields';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { plural } from '../../../core/base';
-import { TARGETS, targetLabel, type Target } from '../../../core/intake';
+import { targetLabel, targetsOf, type Target } from '../../../core/intake';
 import { call, sayProblem } from '../../client';
 import { Problem, Tag, TopBar } from '../../kit/parts';
 import type { ListView } from './Sources';
 import { RowCard, type PreviewRow } from './RowCard';
+import { placed } from '../../kit/placed';
 
 export interface PreviewView {
   readonly table: { readonly encoding: string; readonly delimiter: string; readonly headingRow: number };
@@ -54,6 +57,7 @@ const COUNT_MS = 1_500;
 
 /** What a list's columns mean, and what will happen with every row, before anything is changed. */
 export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
+  const fields = useFields();
   const router = useRouter();
   const [preview, setPreview] = useState(first);
   const [flowId, setFlowId] = useState(status.flowId ?? flows[0]?.id ?? '');
@@ -163,14 +167,14 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
             <tbody>
               {preview.columns.map((column, i) => (
                 <tr key={`${column.heading} ${i}`}>
-                  <td style={{ width: '36%', padding: '8px 8px 8px 20px', maxWidth: 0 }}>
+                  <td css={placed({ width: '36%', padding: '8px 8px 8px 20px', maxWidth: 0 })}>
                     <div className="strong">{column.heading}</div>
                     <div className="quiet small cut">{column.samples.join(' · ') || '–'}</div>
                   </td>
-                  <td style={{ width: 24 }} className="quiet" aria-hidden>
+                  <td css={placed({ width: 24 })} className="quiet" aria-hidden>
                     →
                   </td>
-                  <td style={{ width: 196 }}>
+                  <td css={placed({ width: 196 })}>
                     <Select
                       value={column.target}
                       disabled={!mayTakeIn || busy}
@@ -180,16 +184,18 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
                       inputProps={{ 'aria-label': `${column.heading} is` }}
                       sx={{ width: 188 }}
                     >
-                      {TARGETS.map((target) => (
+                      {targetsOf(fields).map((target) => (
                         <MenuItem key={target} value={target}>
-                          {targetLabel(target)}
+                          {targetLabel(target, fields)}
                         </MenuItem>
                       ))}
                     </Select>
                   </td>
                   <td className="quiet small">
                     <span
-                      style={{ color: column.target === 'leave out' ? 'var(--edge)' : column.sure ? 'var(--w4)' : 'var(--brass-mark)' }}
+                      css={placed({
+                        color: column.target === 'leave out' ? 'var(--edge)' : column.sure ? 'var(--w4)' : 'var(--brass-mark)',
+                      })}
                       aria-hidden
                     >
                       ●{' '}
@@ -201,36 +207,39 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
             </tbody>
           </table>
         </section>
-        <aside className="col" style={{ width: 464, flex: 'none', padding: '0 18px 18px' }} aria-label="What will happen">
-          <div className="bar" style={{ padding: '8px 0' }}>
+        <aside className="col" css={placed({ width: 464, flex: 'none', padding: '0 18px 18px' })} aria-label="What will happen">
+          <div className="bar" css={placed({ padding: '8px 0' })}>
             <h2 className="grow">What will happen</h2>
             <span className="quiet">{busy ? 'looking …' : 'nothing has been changed yet'}</span>
           </div>
           {preview.counts === null ? (
-            <p className="small" role="status" style={{ margin: '0 0 8px' }}>
+            <p className="small" role="status" css={placed({ margin: '0 0 8px' })}>
               Of the first {plural(counted, 'row')}. All {status.total.toLocaleString('en-GB')} are being counted; you need not wait for it.
             </p>
           ) : null}
-          <div style={{ display: 'flex', height: 16, marginBottom: 6 }} aria-hidden>
+          <div css={placed({ display: 'flex', height: 16, marginBottom: 6 })} aria-hidden>
             {KINDS.map((entry) => (
-              <i key={entry.kind} style={{ width: `${(counts[entry.kind] / Math.max(1, counted)) * 100}%`, background: entry.tone }} />
+              <i
+                key={entry.kind}
+                css={placed({ width: `${(counts[entry.kind] / Math.max(1, counted)) * 100}%`, background: entry.tone })}
+              />
             ))}
           </div>
           {KINDS.map((entry) => (
-            <div key={entry.kind} style={{ display: 'flex', gap: 14, padding: '7px 0', borderBottom: '1px solid var(--line)' }}>
+            <div key={entry.kind} css={placed({ display: 'flex', gap: 14, padding: '7px 0', borderBottom: '1px solid var(--line)' })}>
               <span
-                style={{
+                css={placed({
                   width: 36,
                   fontSize: 16,
                   fontWeight: 620,
                   color: entry.kind === 'new' ? 'var(--river)' : entry.kind === 'perhaps' ? 'var(--brass)' : entry.tone,
-                }}
+                })}
               >
                 {counts[entry.kind].toLocaleString('en-GB')}
               </span>
               <span className="grow">
                 <span className="strong">{entry.label}</span>
-                <span className="quiet small" style={{ display: 'block' }}>
+                <span className="quiet small" css={placed({ display: 'block' })}>
                   {explain(entry.kind, preview, counts)}
                 </span>
               </span>
@@ -249,14 +258,14 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
             </div>
           ))}
           {counts.refused > 0 ? (
-            <p className="small" style={{ padding: '6px 0 0' }}>
+            <p className="small" css={placed({ padding: '6px 0 0' })}>
               <a href={`/api/v1/imports/${status.id}/refused.csv`}>The {plural(counts.refused, 'refused row')} as a file</a>{' '}
               <span className="quiet">with the reason, to be mended and brought again</span>
             </p>
           ) : null}
           <RowCard rows={shown} at={Math.min(at, Math.max(0, shown.length - 1))} onMove={setAt} total={status.total} />
-          <h2 style={{ margin: '16px 0 6px' }}>Then</h2>
-          <div style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
+          <h2 css={placed({ margin: '16px 0 6px' })}>Then</h2>
+          <div css={placed({ display: 'flex', gap: 8, alignItems: 'center' })}>
             start{' '}
             <Select
               value={flowId}
@@ -328,17 +337,17 @@ function Progress({ status }: { readonly status: Props['status'] }) {
         ) : null}
       </TopBar>
       <div className="cols">
-        <section className="col paper grow" style={{ padding: 24 }}>
+        <section className="col paper grow" css={placed({ padding: 24 })}>
           <h2 role="status">
             {done
               ? `Taken in: ${plural(status.total, 'row')}`
               : `Taking in ${status.doneRows.toLocaleString('en-GB')} of ${plural(status.total, 'row')} …`}
           </h2>
-          <div style={{ height: 10, background: 'var(--line2)', margin: '10px 0 16px', maxWidth: 520 }}>
-            <div style={{ height: 10, width: `${(done ? 1 : share) * 100}%`, background: 'var(--w4)' }} />
+          <div css={placed({ height: 10, background: 'var(--line2)', margin: '10px 0 16px', maxWidth: 520 })}>
+            <div css={placed({ height: 10, width: `${(done ? 1 : share) * 100}%`, background: 'var(--w4)' })} />
           </div>
           {done ? (
-            <table className="plain" style={{ maxWidth: 520 }}>
+            <table className="plain" css={placed({ maxWidth: 520 })}>
               <tbody>
                 {KINDS.map((entry) => (
                   <tr key={entry.kind}>
@@ -352,13 +361,13 @@ function Progress({ status }: { readonly status: Props['status'] }) {
             <p className="quiet">You can leave this page: the worker goes on by itself.</p>
           )}
           {done && (status.counts.refused ?? 0) > 0 ? (
-            <p style={{ marginTop: 14 }}>
+            <p css={placed({ marginTop: 14 })}>
               <a href={`/api/v1/imports/${status.id}/refused.csv`}>Refused rows as a file</a>{' '}
               <span className="quiet">with the reason, to be mended and brought again</span>
             </p>
           ) : null}
           {done ? (
-            <p style={{ marginTop: 14 }}>
+            <p css={placed({ marginTop: 14 })}>
               <Link href="/records">See the people</Link> · <Link href="/">Go to the desk</Link>
             </p>
           ) : null}

@@ -1,15 +1,18 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { plural } from '../../../core/base';
-import { answerName, TARGETS, targetLabel, type PayloadMatching, type Target } from '../../../core/intake';
+import { answerName, targetLabel, targetsOf, type PayloadMatching, type Target } from '../../../core/intake';
 import { call, sayProblem } from '../../client';
+import { useFields } from '../../client/fields';
 import { agoText } from '../../kit/format';
 import type { SaidText } from '../../kit/parts';
 import { DoorHead, type DoorView } from './DoorHead';
 import { EntryTable } from './Entries';
 import './forms.css';
+import { placed } from '../../kit/placed';
 
 interface Posted {
   readonly id: string;
@@ -37,6 +40,7 @@ interface Props {
 
 /** A webhook address: where to post, what of an example goes to which field, what was posted. */
 export function WebhookPage({ view, now, zone, publicUrl, mayChange, mayOpen }: Props) {
+  const fields = useFields();
   const router = useRouter();
   const [values, setValues] = useState(view.sample);
   const [matching, setMatching] = useState(view.matching);
@@ -90,7 +94,7 @@ export function WebhookPage({ view, now, zone, publicUrl, mayChange, mayOpen }: 
         </Button>
       </DoorHead>
       <div className="cols">
-        <section className="col paper" style={{ flex: '1 1 560px' }} aria-label="Values and fields">
+        <section className="col paper" css={placed({ flex: '1 1 560px' })} aria-label="Values and fields">
           <div className="bar">
             <h2 className="grow">What goes where</h2>
             {becomes === null ? null : <span className="strong">{becomes}</span>}
@@ -122,13 +126,13 @@ export function WebhookPage({ view, now, zone, publicUrl, mayChange, mayOpen }: 
                         value={matching.find((entry) => entry.path === path)?.target ?? 'leave out'}
                         disabled={!mayChange}
                         onChange={(event) => {
-                          match(path, TARGETS.find((target) => target === event.target.value) ?? 'leave out');
+                          match(path, event.target.value);
                         }}
                         slotProps={{ htmlInput: { 'aria-label': `${path} is taken as` } }}
                       >
-                        {TARGETS.map((target) => (
+                        {targetsOf(fields).map((target) => (
                           <MenuItem key={target} value={target}>
-                            {targetLabel(target)}
+                            {targetLabel(target, fields)}
                           </MenuItem>
                         ))}
                       </TextField>
@@ -157,7 +161,7 @@ export function WebhookPage({ view, now, zone, publicUrl, mayChange, mayOpen }: 
             onSaid={setSaid}
           />
         </section>
-        <section className="col" style={{ flex: '0 1 430px' }} aria-label="Where to post">
+        <section className="col" css={placed({ flex: '0 1 430px' })} aria-label="Where to post">
           <div className="share">
             <h2>Where to post</h2>
             <TextField
@@ -177,7 +181,7 @@ export function WebhookPage({ view, now, zone, publicUrl, mayChange, mayOpen }: 
               minRows={8}
               maxRows={16}
               value={json}
-              placeholder={'{ "contact": { "name": "Mara Quill", "email": "m.quill@oakmere-glass.example" } }'}
+              placeholder={'{ "contact": { "name": "Mara Quill", "email": "m.quill@firm.example" } }'}
               onChange={(event) => {
                 setJson(event.target.value);
               }}

@@ -1,0 +1,16 @@
+import { fieldsView } from '../../../../server/usecases/change-fields';
+import { Fields } from '../../../../ui/settings/view/Fields';
+import { signed } from '../../../session';
+
+export const metadata = { title: 'Fields' };
+
+interface Props {
+  readonly searchParams: Promise<{ readonly record?: string; readonly make?: string }>;
+}
+
+export default async function FieldsPage({ searchParams }: Props) {
+  const { world, may } = await signed();
+  const { record, make } = await searchParams;
+  const kind = record === 'person' || record === 'deal' ? record : 'company';
+  return <Fields key={kind} first={await fieldsView(world, kind)} make={make ?? ''} mayChange={may('edit flows')} />;
+}

@@ -1,0 +1,19 @@
+import { notFound } from 'next/navigation';
+import { tryQuestion } from '../../../../../server/usecases/teach';
+import { Refusal } from '../../../../../server/usecases/world';
+import type { QuestionView } from '../../../../../ui/settings/state/teach';
+import { Teach } from '../../../../../ui/settings/view/Teach';
+import { signed } from '../../../../session';
+
+export const metadata = { title: 'Question' };
+
+export default async function QuestionPage({ params }: { readonly params: Promise<{ readonly id: string }> }) {
+  const { world, may } = await signed();
+  const { id } = await params;
+  try {
+    return <Teach first={(await tryQuestion(world, id, {})) as QuestionView} mayChange={may('edit flows')} />;
+  } catch (error) {
+    if (error instanceof Refusal && error.kind === 'not found') notFound();
+    throw error;
+  }
+}

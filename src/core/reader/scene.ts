@@ -1,0 +1,162 @@
+import { fold, type Instant } from '../base';
+import { formOf, monthsOf, type Asked, type Form } from './asked';
+import { CueBook, type Cue, type Hit } from './cues';
+import { ownWords } from './skills/names';
+import { amountsIn, countsIn, sumsIn } from './find/figures';
+import { claimsIn, eventsIn } from './find/claims';
+import { contactsIn } from './find/contacts';
+import { itemLists, listsIn, tongueList } from './find/lists';
+import { optionsIn } from './find/choices';
+import { peopleNamed, productsNamed } from './find/names';
+import { textsIn } from './find/texts';
+import { datesOf } from './find/years';
+import { isMeasured } from './skills/quantities';
+import type { Candidate } from './find/candidate';
+import type { Said } from './said';
+
+/** Where the words of the question were met around one sentence. */
+export interface Met {
+  readonly here: readonly Hit[];
+  readonly head: readonly Hit[];
+  readonly before: readonly Hit[];
+  readonly page: readonly Hit[];
+}
+
+/** One question before one site: what could answer it, and what is needed to weigh it. */
+export interface Scene {
+  readonly question: Asked;
+  readonly form: Form;
+  readonly months: number | undefined;
+  readonly now: Instant;
+  readonly candidates: readonly Candidate[];
+  readonly met: ReadonlyMap<Said, Met>;
+  /** how telling a cue is here: 1 for one met once, towards 0 for one met everywhere */
+  readonly rarity: ReadonlyMap<string, number>;
+  /** the question's own words, as keys of `rarity` */
+  readonly askedFor: readonly string[];
+}
+
+const NOTHING: readonly Hit[] = [];
+const LOWER = /(?<![\p{L}\p{N}])\p{Ll}[\p{L}]+/gu;
+const TONGUES = /\b(?:languages?|sprachen?|tale?n?|idiomas?|lenguas?|langues?|lingue)\b/;
+
+/** Words of the firm's own name: of its address, and those that stand in the title of most of its pages. */
+function ownNames(said: readonly Said[]): ReadonlySet<string> {
+  const titles = new Map<string, string>();
+  for (const entry of said) titles.set(entry.url, entry.title);
+  const count = new Map<string, number>();
+  for (const [url, title] of titles) for (const word of ownWords(url, title)) count.set(word, (count.get(word) ?? 0) + 1);
+  return new Set([...count].filter(([, times]) => times >= Math.max(1, titles.size * 0.6)).map(([word]) => word));
+}
+
+export function sceneOf(question: Asked, said: readonly Said[], now: Instant): Scene {
+  const wording = fold(question.wording);
+  const unit = question.type.kind === 'number' ? question.type.unit : undefined;
+  const form = formOf(question, wording, unit !== undefined && isMeasured(unit));
+  const months = monthsOf(question, wording);
+  const book = new CueBook(question);
+  const askedFor = [...new Set(book.in('en').list.flatMap((cue) => (cue.role === 'ask' || cue.role === 'head' ? [keyOf(cue)] : [])))];
+  const heads = new Map<string, readonly Hit[]>();
+  const pages = new Map<string, readonly Hit[]>();
+  const here = new Map<Said, readonly Hit[]>();
+  const count = new Map<string, number>();
+  for (const entry of said) {
+    const cues = book.in(entry.language);
+    const hits = cues.hits(entry.tokens);
+    here.set(entry, hits);
+    for (const key of new Set(hits.map((hit) => keyOf(hit.cue)))) count.set(key, (count.get(key) ?? 0) + 1);
+    const headKey = `${entry.language} ${entry.under}`;
+    if (!heads.has(headKey)) heads.set(headKey, cues.hits(entry.headTokens));
+    if (!pages.has(entry.url)) pages.set(entry.url, cues.hits(entry.pageTokens));
+  }
+  const met = new Map<Said, Met>();
+  const metOf = (entry: Said): Met => {
+    let found = met.get(entry);
+    if (!found) {
+      found = {
+        here: here.get(entry) ?? NOTHING,
+        head: heads.get(`${entry.language} ${entry.under}`) ?? NOTHING,
+        before: (entry.before && here.get(entry.before)) ?? NOTHING,
+        page: pages.get(entry.url) ?? NOTHING,
+      };
+      met.set(entry, found);
+    }
+    return found;
+  };
+  const taken = ownNames(said);
+  const lower = new Set<string>();
+  if (form === 'product') for (const entry of said) for (const found of entry.text.matchAll(LOWER)) lower.add(fold(found[0]));
+  const tonguesAsked = form === 'list' && TONGUES.test(wording);
+  const candidates: Candidate[] = [];
+  for (const entry of said) {
+    if (entry.kind === 'heading' && entry.text.endsWith('?')) continue;
+    const own = metOf(entry);
+    const any = own.here.length + own.head.length + own.before.length > 0;
+    if (!any && form !== 'contact') continue;
+    if ((form === 'claim' || form === 'event') && !reached(own)) continue;
+    candidates.push(...found(entry, own).filter((candidate) => !ruledOut(candidate, own.here)));
+  }
+  if (form === 'list')
+    for (const { candidate, lead } of itemLists(said)) {
+      const own = metOf(candidate.said);
+      const leads = lead ? (here.get(lead) ?? NOTHING) : NOTHING;
+      if (own.head.length + leads.length === 0) continue;
+      candidates.push({ ...candidate, marks: { ...candidate.marks, leadHit: leads.length > 0 ? 1 : 0 } });
+    }
+  if (tonguesAsked)
+    candidates.push(
+      ...tongueList(said, (entry) => {
+        const own = metOf(entry);
+        return own.here.length + own.head.length + own.page.length > 0;
+      }),
+    );
+  const rarity = new Map<string, number>();
+  for (const [key, times] of count) rarity.set(key, 1 / (1 + Math.log2(Math.max(1, times))));
+  return { question, form, months, now, candidates, met, rarity, askedFor };
+
+  /** Whether enough of what is asked is spoken of to be claimed or denied: half a question is another one. */
+  function reached(own: Met): boolean {
+    const hits = [...own.here, ...own.head];
+    if (hits.some((hit) => (hit.cue.role === 'word' || hit.cue.role === 'for') && hit.strength * hit.cue.weight >= 0.5)) return true;
+    const met = new Set(hits.flatMap((hit) => (hit.cue.role === 'ask' || hit.cue.role === 'head' ? [keyOf(hit.cue)] : [])));
+    return met.size >= Math.max(1, Math.ceil(askedFor.length * 0.65));
+  }
+
+  function found(entry: Said, own: Met): readonly Candidate[] {
+    switch (form) {
+      case 'count':
+        return countsIn(entry, own.here);
+      case 'quantity':
+        return amountsIn(entry, unit ?? '');
+      case 'money':
+        return sumsIn(entry, question.type.kind === 'money' ? question.type.currency : (unit ?? 'EUR'));
+      case 'year':
+      case 'date':
+        return datesOf(entry, form, now);
+      case 'claim':
+        return claimsIn(entry, own.here, own.head);
+      case 'event':
+        return eventsIn(entry, own.here, now, months ?? 12);
+      case 'person':
+        return peopleNamed(entry, own.here, taken);
+      case 'product':
+        return productsNamed(entry, own.here, taken, lower);
+      case 'choice':
+        return optionsIn(entry, own.here, taken);
+      case 'list':
+        return listsIn(entry, own.here, own.head, tonguesAsked);
+      case 'contact':
+        return contactsIn(entry, wording);
+      case 'text':
+        return textsIn(entry, own.here);
+    }
+  }
+}
+
+/** Whether words that do not count stand in the candidate's own clause: what somebody ruled out is no matter of weight. */
+function ruledOut({ said, from }: Candidate, hits: readonly Hit[]): boolean {
+  const clause = said.tokens[from]?.clause;
+  return hits.some((hit) => hit.cue.role === 'not' && hit.strength >= 0.7 && said.tokens[hit.from]?.clause === clause);
+}
+
+export const keyOf = (cue: Cue): string => `${cue.role} ${cue.says}`;

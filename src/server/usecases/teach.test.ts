@@ -1,0 +1,104 @@
+import { textBlocks } from '../../core/formats';
+import { demoWorkspace, START, testWorld, type TestWorld } from '../../testing/world';
+import { keepPage } from '../store/settings';
+import { auditPage } from './audit';
+import { createCompany } from './records';
+import { researchSettings, saveResearchSettings } from './research-settings';
+import { keepQuestion, tryQuestion, undoQuestion, type QuestionDraft } from './teach';
+import type { Actor } from './world';
+
+let world: TestWorld;
+let ines: Actor;
+const NO_DRAFT: QuestionDraft = { words: [], not: [], least: null, shown: [], leftOut: [] };
+
+/** A company whose site was read, and what it says of itself when asked. */
+async function site(host: string, text: string, sites: number | null): Promise<void> {
+  await createCompany(world, ines, {
+    values: { name: host.split('.')[0] ?? host, website: host, ...(sites === null ? {} : { sites }) },
+    source: 'hand',
+  });
+  await keepPage(world.db, {
+    url: `http://${host}/`,
+    status: 200,
+    title: host,
+    language: 'en',
+    published: null,
+    blocks: textBlocks(text),
+    links: [],
+    fetchedAt: START,
+  });
+}
+
+beforeEach(async () => {
+  world = await testWorld();
+  ({ ines } = await demoWorkspace(world));
+  const research = await researchSettings(world);
+  await saveResearchSettings(world, ines, {
+    ...research,
+    questions: [{ id: 'sites', type: 'number in depots', wording: 'How many depots do they keep?', words: [] }],
+  });
+  await site('amber-freight.example', 'We keep seven depots. Our neighbours keep nine depots.', 7);
+  await site('birch-haulage.example', 'We run four yards between the coast and the hills.', 4);
+  await site('cedar-lines.example', 'Nothing of the kind is said here.', null);
+});
+afterEach(() => world.close());
+
+test('a question shows what it answers on sites read before, and against what is known', async () => {
+  const view = await tryQuestion(world, 'sites', {});
+  expect(view.sites.map(({ host, known, after, is }) => [host, known, after, is])).toEqual([
+    ['amber-freight.example', 7, 7, 'right'],
+    ['birch-haulage.example', 4, null, 'missing'],
+    ['cedar-lines.example', null, null, 'unknown'],
+  ]);
+  expect(view.host).toBe('amber-freight.example');
+  expect(view.places[0]).toMatchObject({ value: 7, url: 'http://amber-freight.example/' });
+  expect(view.mayUndo).toBe(false);
+});
+
+test('a word more finds what was missed; nothing is kept by trying', async () => {
+  const view = await tryQuestion(world, 'sites', { draft: { ...NO_DRAFT, words: ['yards'] }, host: 'birch-haulage.example' });
+  expect(view.sites.find(({ host }) => host === 'birch-haulage.example')).toMatchObject({
+    before: null,
+    after: 4,
+    was: 'missing',
+    is: 'right',
+  });
+  expect(view.gained).toBe(2);
+  expect(view.places[0]).toMatchObject({ value: 4, before: 0 });
+  expect((await tryQuestion(world, 'sites', {})).draft.words).toEqual([]);
+});
+
+test('kept, it is used from then on, stands in the audit, and can be had back', async () => {
+  const kept = await keepQuestion(world, ines, 'sites', { ...NO_DRAFT, words: ['yards'], least: 0.5 });
+  expect(kept.draft).toMatchObject({ words: ['yards'], least: 0.5 });
+  expect(kept.sites.find(({ host }) => host === 'birch-haulage.example')).toMatchObject({ before: 4, after: 4, is: 'right' });
+  expect(kept.mayUndo).toBe(true);
+  const [entry] = (await auditPage(world, {})).items;
+  expect(entry?.what).toBe('changed what is known of the question “How many depots do they keep?”');
+  const back = await undoQuestion(world, ines, 'sites');
+  expect(back.draft.words).toEqual([]);
+  expect(back.mayUndo).toBe(false);
+  await expect(undoQuestion(world, ines, 'sites')).rejects.toThrow('does not exist');
+});
+
+test('who saves only names, types and wordings throws no word away', async () => {
+  await keepQuestion(world, ines, 'sites', { ...NO_DRAFT, words: ['yards'] });
+  const research = await researchSettings(world);
+  await saveResearchSettings(world, ines, {
+    ...research,
+    questions: research.questions.map(({ id, type, wording }) => ({ id, type, wording })),
+  });
+  expect((await tryQuestion(world, 'sites', {})).draft.words).toEqual(['yards']);
+});
+
+test('an answer shown is kept with what it taught', async () => {
+  const [place] = (await tryQuestion(world, 'sites', { draft: { ...NO_DRAFT, words: ['yards'] }, host: 'birch-haulage.example' })).places;
+  const shown = [{ host: 'birch-haulage.example', value: place?.value ?? 0, says: place?.says ?? '', verdict: 'this' as const }];
+  const kept = await keepQuestion(world, ines, 'sites', { ...NO_DRAFT, words: ['yards'], shown });
+  expect(kept.draft.shown).toEqual(shown);
+  for (const { weight } of kept.learnt) expect(Math.abs(weight)).toBeLessThanOrEqual(1);
+});
+
+test('a question that is none is told', async () => {
+  await expect(tryQuestion(world, 'towers', {})).rejects.toThrow('the question “towers” does not exist');
+});

@@ -1,0 +1,18 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import { z } from 'zod';
+
+const words = z.array(z.string().min(1)).min(1);
+const outsideSchema = z.object({
+  /** accounts of the simulated mailboxes, with their passwords */
+  mailboxes: z.record(z.string(), z.string()),
+  calendar: z.object({ user: z.string(), password: z.string() }),
+  /** what recipients of each kind answer */
+  answers: z.object({ yes: words, price: words, away: words, unsubscribe: words, later: words, elsewhere: words }),
+});
+export type OutsideOfWorld = z.infer<typeof outsideSchema>;
+
+/** What the outside of a world is besides its sites, sources, mails and calendars: `outside.json` in its folder. */
+export function outsideOf(world: string): OutsideOfWorld {
+  return outsideSchema.parse(JSON.parse(fs.readFileSync(path.join(world, 'outside.json'), 'utf8')));
+}

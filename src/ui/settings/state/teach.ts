@@ -1,0 +1,67 @@
+/** What the page of a question works out of what it was given. */
+import type { z } from 'zod';
+import { printValue } from '../../../core/fields';
+import type { OPERATIONS } from '../../../api';
+
+export type QuestionView = z.output<(typeof OPERATIONS)['tryQuestion']['answer']>;
+export type QuestionDraft = QuestionView['draft'];
+export type Place = QuestionView['places'][number];
+export type Site = QuestionView['sites'][number];
+
+export interface Tally {
+  readonly right: number;
+  readonly wrong: number;
+  readonly missing: number;
+  readonly of: number;
+}
+
+/** Of the sites whose answer is known, how many were answered rightly, wrongly and not at all. */
+export function tallyOf(sites: readonly Site[], when: 'was' | 'is'): Tally {
+  const count = (outcome: Site['is']): number => sites.filter((site) => site[when] === outcome).length;
+  const [right, wrong, missing] = [count('right'), count('wrong'), count('missing')];
+  return { right, wrong, missing, of: right + wrong + missing };
+}
+
+/** Between what shares the true one lies, nineteen times in twenty (Wilson 1927), in whole percent. */
+export function interval(right: number, of: number): readonly [from: number, to: number] {
+  if (of === 0) return [0, 100];
+  const z = 1.96;
+  const share = right / of;
+  const middle = (share + (z * z) / (2 * of)) / (1 + (z * z) / of);
+  const half = (z * Math.sqrt((share * (1 - share)) / of + (z * z) / (4 * of * of))) / (1 + (z * z) / of);
+  return [Math.round((middle - half) * 100), Math.round((middle + half) * 100)];
+}
+
+/** The draft with an answer shown on a page, or shown as none; what was shown of that answer before is replaced. */
+export function shown(draft: QuestionDraft, host: string, place: Place, verdict: 'this' | 'not', reason?: string): QuestionDraft {
+  const others = draft.shown.filter((entry) => !(entry.host === host && entry.says === place.says && entry.value === place.value));
+  return {
+    ...draft,
+    shown: [...others, { host, value: place.value, says: place.says, verdict, ...(reason === undefined ? {} : { reason }) }],
+  };
+}
+
+export const verdictOf = (draft: QuestionDraft, host: string, place: Place): 'this' | 'not' | undefined =>
+  draft.shown.find((entry) => entry.host === host && entry.says === place.says && entry.value === place.value)?.verdict;
+
+export const sayValue = (value: Site['known']): string => printValue(typeof value === 'number' ? Math.round(value * 100) / 100 : value);
+
+export const letter = (at: number): string => String.fromCharCode(97 + at);
+
+const WORDS = /[\p{L}\p{N}]/u;
+
+/** The sentence in three: before the value, the value as it stands there, behind it; undefined where it does not stand so. */
+export function around(says: string, value: Place['value']): readonly [string, string, string] | undefined {
+  if (typeof value === 'boolean') return undefined;
+  // “10,2” as well as “10.2”, “12.000” as well as “12000”.
+  const forms =
+    typeof value === 'number'
+      ? [String(value), String(value).replace('.', ','), value.toLocaleString('en-GB'), value.toLocaleString('de-DE')]
+      : [value];
+  for (const text of forms) {
+    const at = says.toLowerCase().indexOf(text.toLowerCase());
+    if (at < 0 || WORDS.test(says.charAt(at - 1)) || WORDS.test(says.charAt(at + text.length))) continue;
+    return [says.slice(0, at), says.slice(at, at + text.length), says.slice(at + text.length)];
+  }
+  return undefined;
+}

@@ -1,0 +1,56 @@
+'use client';
+import { useState } from 'react';
+
+/** Words and phrases as tags; typed ones join them, commas part them. */
+export function Phrases({
+  title,
+  add,
+  list,
+  onChange,
+}: {
+  readonly title: string;
+  readonly add: string;
+  readonly list: readonly string[];
+  readonly onChange?: ((next: string[]) => void) | undefined;
+}) {
+  const [typed, setTyped] = useState('');
+  const put = (): void => {
+    const more = typed
+      .split(',')
+      .map((phrase) => phrase.trim())
+      .filter((phrase) => phrase !== '' && !list.includes(phrase));
+    setTyped('');
+    if (more.length > 0) onChange?.([...list, ...more]);
+  };
+  return (
+    <>
+      <h2>
+        {title} <span className="quiet small">{list.length === 0 ? '' : list.length}</span>
+      </h2>
+      <div className="phrases">
+        {list.map((phrase) => (
+          <span key={phrase} className="phrase">
+            {phrase}
+            {onChange ? (
+              <button aria-label={`Take out “${phrase}”`} onClick={() => onChange(list.filter((other) => other !== phrase))}>
+                ✕
+              </button>
+            ) : null}
+          </span>
+        ))}
+        {onChange ? (
+          <input
+            value={typed}
+            placeholder={`+ ${add}`}
+            aria-label={`${title}: ${add}`}
+            onChange={(event) => setTyped(event.target.value)}
+            onBlur={put}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') put();
+            }}
+          />
+        ) : null}
+      </div>
+    </>
+  );
+}
