@@ -33,10 +33,13 @@ interface Said {
 }
 
 /** Mails and meetings that could not be taken: each with its reason, opened, mended, brought again or dropped. */
-export function SetAside({ items, now, zone, mayTakeIn }: Props) {
+export function SetAside({ items: all, now, zone, mayTakeIn }: Props) {
   const router = useRouter();
-  const [chosen, setChosen] = useState<string | null>(items[0]?.id ?? null);
+  const [chosen, setChosen] = useState<string | null>(all[0]?.id ?? null);
   const [said, setSaid] = useState<Said | null>(null);
+  // what was just dropped leaves the list at once, before the page is read again
+  const [dropped, setDropped] = useState<ReadonlySet<string>>(new Set());
+  const items = all.filter((item) => !dropped.has(item.id));
   const one = items.find((item) => item.id === chosen) ?? items[0];
   const settle = (text: Said): void => {
     setSaid(text);
@@ -45,7 +48,9 @@ export function SetAside({ items, now, zone, mayTakeIn }: Props) {
   const drop = (id: string, isDropped: boolean): void => {
     call('dropSetAside', { params: { id }, body: { drop: isDropped } }).then(
       () => {
-        settle(isDropped ? { calm: true, text: 'Dropped.', undo: id } : { calm: true, text: 'It stands here again.' });
+        setDropped((before) => new Set(isDropped ? [...before, id] : [...before].filter((other) => other !== id)));
+        const says = all.find((item) => item.id === id)?.says ?? 'it';
+        settle(isDropped ? { calm: true, text: `Dropped: ${says}.`, undo: id } : { calm: true, text: 'It stands here again.' });
       },
       (error: unknown) => {
         setSaid({ calm: false, text: sayProblem(error) });
