@@ -213,15 +213,23 @@ function card({ $, framing: frames }: Reading, node: Node, out: Block[], at: Whe
   return true;
 }
 
+/** Where a page begins a new line; the ends of lines in its source are mere spaces. */
+const BREAK = '\u2028';
+
 /** The text of an element; elements side by side that nothing parts are words apart. */
-function textIn($: Page, node: Node): string {
-  return $(node)
-    .contents()
-    .toArray()
+const textIn = ($: Page, node: Node, kept = false): string => spelt($, $(node).contents().toArray(), kept);
+
+/** `kept`: within `pre`, where the ends of lines of the source are those of the page. */
+function spelt($: Page, nodes: readonly Node[], kept = false): string {
+  return nodes
     .map((child) => {
-      if (isText(child)) return $(child).text();
+      if (isText(child))
+        return $(child)
+          .text()
+          .replace(kept ? /\r?\n/g : /\s+/g, kept ? BREAK : ' ');
       if (!isTag(child)) return '';
-      const text = textIn($, child);
+      if (child.name === 'br') return BREAK;
+      const text = textIn($, child, kept || child.name === 'pre');
       return APART.has(child.name) ? ` ${text} ` : text;
     })
     .join('');
@@ -234,17 +242,14 @@ function loose({ $, framing: frames }: Reading, node: Node, out: Block[], at: Wh
   const own = $(node)
     .contents()
     .filter((_, child) => isText(child) || (isTag(child) && !$(child).is(BLOCKS) && !frames.has(child)))
-    .toArray()
-    .map((child) => (isTag(child) && child.name === 'br' ? '\n' : $(child).text()))
-    .join(' ');
-  for (const line of own.split('\n')) push('text', line, out, at);
+    .toArray();
+  for (const line of spelt($, own, (node as { name?: string }).name === 'pre').split(BREAK)) push('text', line, out, at);
 }
 
 function lines(page: Reading, node: Node, kind: 'text' | 'item', out: Block[], at: Where): void {
-  const element = page.$(node);
-  element.find('br').replaceWith('\n');
   const marked = { ...at, date: dateOf(page, node) ?? at.date };
-  for (const line of textIn(page.$, node).split('\n')) push(kind, line.replace(/ (?=[.,;:!?)])/g, ''), out, marked);
+  for (const line of textIn(page.$, node, isTag(node) && node.name === 'pre').split(BREAK))
+    push(kind, line.replace(/ (?=[.,;:!?)])/g, ''), out, marked);
 }
 
 function push(kind: Block['kind'], text: string, out: Block[], at: Where): void {

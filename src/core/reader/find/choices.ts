@@ -1,9 +1,12 @@
 import { rowOf, type Said } from '../said';
-import { NOT, RESERVE } from '../skills/standing';
+import { DROPPED, ENDED, NOT, RESERVE } from '../skills/standing';
 import type { Hit } from '../cues';
 import type { Candidate } from './candidate';
 
 const NEGATED = /^(?:not|no|none|without|kein\w*|nicht|ohne|geen|niet|sin|ningun\w*|pas|sans|aucun\w*) ?/;
+
+/** “… or …”: what is left to somebody's choice is no answer. */
+const EITHER = / (?:or|oder|of|o|ou) /;
 
 /**
  * Options named in a sentence; the longest words win where two overlap (“not open” over “open”). `taken`: words of the firm's own
@@ -24,6 +27,10 @@ export function optionsIn(said: Said, hits: readonly Hit[], taken: ReadonlySet<s
     while (start > hit.from - 4 && start > 0 && said.tokens[start - 1]?.clause === clause) start -= 1;
     const before = said.folded.slice(said.tokens[start]?.from ?? 0, said.tokens[hit.from]?.from ?? 0);
     const denied = !NEGATED.test(option) && NOT.test(before);
+    let end = hit.to;
+    while (end < said.tokens.length && said.tokens[end]?.clause === clause) end += 1;
+    const behind = said.folded.slice(said.tokens[hit.to - 1]?.to ?? 0, said.tokens[end - 1]?.to ?? said.folded.length);
+    const over = !NEGATED.test(option) && (ENDED.test(behind) || DROPPED.test(behind));
     return {
       value: option,
       said,
@@ -39,6 +46,8 @@ export function optionsIn(said: Said, hits: readonly Hit[], taken: ReadonlySet<s
         first: kept.every((other) => other.from >= hit.from) ? 1 : 0,
         many: different > 2 ? 1 : 0,
         deniedOption: denied ? 1 : 0,
+        endedOption: over ? 1 : 0,
+        eitherOr: different > 1 && EITHER.test(said.folded.slice(said.tokens[kept.at(0)?.from ?? 0]?.from ?? 0)) ? 1 : 0,
         ownName: said.tokens.slice(hit.from, hit.to).every((token) => taken.has(token.folded)) ? 1 : 0,
         reserved: RESERVE.test(before) ? 1 : 0,
         negative: NEGATED.test(option) ? 1 : 0,

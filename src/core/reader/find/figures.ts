@@ -165,7 +165,7 @@ export function amountsIn(said: Said, unit: string): readonly Candidate[] {
   });
   const [first] = whole;
   const out = whole.map((found) => placed(found, 0));
-  if (!first) return out;
+  if (!first) return unitAbove(said, (text) => quantitiesIn(text, unit)[0]?.value);
   const dates = datesIn(folded, said.date ?? 0);
   for (const figure of figuresIn(folded)) {
     const text = folded.slice(figure.from, figure.to);
@@ -180,9 +180,40 @@ export function amountsIn(said: Said, unit: string): readonly Candidate[] {
   return out;
 }
 
+/**
+ * The figure of a row whose unit stands in its label or in the heading above: “Hay, tonnes a year: 38.5”. `sizeOf`: what a text of one
+ * such unit (“1 tonnes”) comes to in the unit asked for.
+ */
+function unitAbove(said: Said, sizeOf: (text: string) => number | undefined): readonly Candidate[] {
+  const row = rowOf(said);
+  if (!row) return [];
+  const start = row.label.length + 1;
+  const figures = figuresIn(said.folded).filter((figure) => figure.from > start);
+  const [figure] = figures;
+  if (!figure || MEASURED.test(said.folded.slice(figure.to, figure.to + 12))) return [];
+  for (const [i, text] of [row.label, said.under].entries())
+    for (const unit of text.match(/[^\s,;:()]+/gu) ?? []) {
+      const size = /\d/.test(unit) ? undefined : sizeOf(`1 ${unit}`);
+      if (size === undefined) continue;
+      return [
+        {
+          value: Math.round(figure.value * size * 10_000) / 10_000,
+          said,
+          from: tokenAt(said.tokens, figure.from),
+          to: tokenAt(said.tokens, figure.to),
+          marks: { ...around(said.folded, figure), unitInLabel: i === 0 ? 1 : 0, unitInHead: i, several: figures.length > 1 ? 1 : 0 },
+        },
+      ];
+    }
+  return [];
+}
+
 /** Sums of money in the currency asked for. */
 export function sumsIn(said: Said, currency: string): readonly Candidate[] {
-  return moneyIn(said.folded)
+  const found = moneyIn(said.folded);
+  if (found.length === 0)
+    return unitAbove(said, (text) => moneyIn(text).find((money) => money.currency === currency && money.value === 1)?.value);
+  return found
     .filter((money) => money.currency === currency)
     .map((found) => ({
       value: found.value,

@@ -2,7 +2,7 @@ import { fold } from '../../base';
 import { isSmall, type Language } from '../language';
 import { rowOf, type Said } from '../said';
 import { commonNames, tonguesIn } from '../skills/common-names';
-import { FORMER, NOT, OTHERS, PLANNED, WISHED } from '../skills/standing';
+import { ENDED, FORMER, NOT, OTHERS, PLANNED, WISHED } from '../skills/standing';
 import { wordsBefore } from '../tokens';
 import type { Hit } from '../cues';
 import type { Candidate } from './candidate';
@@ -153,7 +153,17 @@ export function itemLists(said: readonly Said[]): readonly { readonly candidate:
 
 const INTERFACE =
   /\b(?:website|web site|webseite|this page|diese seite|seite auf|deze site|sitio web|site web|translated|spoken|speak|spricht|sprechen|gesprochen|hablamos|parlons)\b/;
-const ENDED = /\b(?:discontinued|stopped|ended|closed|eingestellt|gestopt|suspendid[oa]s?|arrete\w*|waiting list)\b/;
+const WAITING = /\bwaiting list\b/;
+
+function clausesOf(said: Said): readonly string[] {
+  const out = new Map<number, { from: number; to: number }>();
+  for (const token of said.tokens) {
+    const clause = out.get(token.clause);
+    if (clause) clause.to = token.to;
+    else out.set(token.clause, { from: token.from, to: token.to });
+  }
+  return [...out.values()].map(({ from, to }) => said.folded.slice(from, to));
+}
 
 /** All languages named in sentences, rows, items and headings that speak of what is asked: together they are one list. */
 export function tongueList(said: readonly Said[], speaks: (entry: Said) => boolean): readonly Candidate[] {
@@ -165,9 +175,15 @@ export function tongueList(said: readonly Said[], speaks: (entry: Said) => boole
     if (named.length === 0 || !speaks(entry)) continue;
     const next = entry.kind === 'heading' ? (said[i + 1]?.folded ?? '') : '';
     const text = `${entry.folded} ${next}`;
-    if (FORMER.test(text) || NOT.test(text) || ENDED.test(text)) for (const name of named) gone.add(name);
-    else if (!INTERFACE.test(text) && !OTHERS.test(text) && !PLANNED.test(text) && !WISHED.test(text)) {
-      found.push(...named);
+    // What is denied is denied in its own clause: “English and French, no Italian”.
+    const clauses = entry.kind === 'heading' ? [text] : clausesOf(entry);
+    const over = clauses.filter((clause) => FORMER.test(clause) || NOT.test(clause) || ENDED.test(clause) || WAITING.test(clause));
+    const ended = tonguesIn(over.flatMap((clause) => clause.match(/[\p{L}-]+/gu) ?? []));
+    for (const name of ended) gone.add(name);
+    const stays = named.filter((name) => !ended.includes(name));
+    if (stays.length === 0) continue;
+    if (!INTERFACE.test(text) && !OTHERS.test(text) && !PLANNED.test(text) && !WISHED.test(text)) {
+      found.push(...stays);
       where.push(entry);
     }
   }

@@ -14,10 +14,12 @@ function placed(said: Said, name: Name): { readonly from: number; readonly to: n
 function bound(said: Said, at: { readonly from: number; readonly to: number }, hits: readonly Hit[]): Record<string, number> {
   let apposed = 0;
   let links = 0;
+  let deputy = 0;
   for (const hit of hits) {
     if (hit.cue.role === 'not' || hit.cue.role === 'against') continue;
     const [left, right] = hit.to <= at.from ? [hit.to, at.from] : hit.from >= at.to ? [at.to, hit.from] : [0, 0];
     if (right <= left && hit.to > at.from && hit.from < at.to) continue;
+    if (DEPUTY.test(said.folded.slice(0, said.tokens[hit.from]?.from ?? 0))) deputy = 1;
     const between = said.folded.slice(said.tokens[left - 1]?.to ?? 0, said.tokens[right]?.from ?? said.folded.length);
     if (
       /^\s?[,:(–—-]?\s?(?:(?:our|the|unsere?|onze|de|nuestr[oa]|la|el|notre|le|die|der|is our|is the|is|ist|ist unsere?|is onze|es|est)\s)?$/.test(
@@ -28,8 +30,12 @@ function bound(said: Said, at: { readonly from: number; readonly to: number }, h
     if (/\b(?:is|are|as|by|led|ist|sind|leitet|unter|door|is|por|lleva|dirige|par|dirigee?|est)\b/.test(between) && right - left <= 4)
       links = 1;
   }
-  return { apposed, links };
+  return { apposed, links, deputy };
 }
+
+/** Second in a post, and not the one asked for: “assistant | head of studies”. */
+const DEPUTY =
+  /\b(?:assistant|assistants|deputy|vice|associate|second|stellvertretende[nrs]?|stellv\.?|assistenz|assistent(?:in)?(?: der)?|adjunct|plaatsvervangend|assistent|sub|vice|adjunt[oa](?: al| a la| de)?|asistente(?: de)?|adjoint(?:e)?(?: (?:a la|du|de la))?|sous)[ -]?$/;
 
 const LEAVING_BEFORE =
   /\b(?:from|after|replac\w+|succe\w+|follow\w+|farewell to|goodbye(?: to)?|thank\w*|hand\w* over from|von|nach|folgt auf|nachfolge\w* von|abschied von|verabschied\w+|van|volgt|opvolger van|afscheid van|de|sustituye a|releva a|sucede a|remplace|succede a)\s*$/;
@@ -73,6 +79,7 @@ function moves(said: Said, at: { readonly from: number; readonly to: number }): 
 
 export function peopleNamed(said: Said, hits: readonly Hit[], taken: ReadonlySet<string>): readonly Candidate[] {
   const people = peopleIn(said.text, taken);
+  if (people.length === 0) return namedAbove(said, hits, taken);
   return people.map((name) => {
     const at = placed(said, name);
     return { value: name.text, said, ...at, marks: { ...bound(said, at, hits), ...moves(said, at), alone: people.length === 1 ? 1 : 0 } };
@@ -119,3 +126,22 @@ export function productsNamed(
     ];
   });
 }
+
+/** Somebody whose name stands by itself over what they do: a card of a team page. */
+function namedAbove(said: Said, hits: readonly Hit[], taken: ReadonlySet<string>): readonly Candidate[] {
+  const [hit] = hits.filter(({ cue }) => cue.role !== 'not' && cue.role !== 'against');
+  if (!hit || said.kind === 'heading') return [];
+  const alone = (text: string): Name | undefined => {
+    const found = peopleIn(text, taken);
+    return found.length === 1 && found[0] && text.replace(/[.,:]\s*$/, '').length - found[0].text.length <= TITLE_ROOM
+      ? found[0]
+      : undefined;
+  };
+  const before = said.before && said.before.kind !== 'row' ? alone(said.before.text) : undefined;
+  const name = before ?? alone(said.head);
+  if (!name) return [];
+  const deputy = DEPUTY.test(said.folded.slice(0, said.tokens[hit.from]?.from ?? 0)) ? 1 : 0;
+  return [{ value: name.text, said, from: hit.from, to: hit.to, marks: { above: 1, opens: hit.from <= 1 ? 1 : 0, deputy, alone: 1 } }];
+}
+/** “Dr”, “Frau”: so much may stand beside a name that stands by itself. */
+const TITLE_ROOM = 8;

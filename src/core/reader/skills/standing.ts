@@ -57,6 +57,15 @@ export const DROPPED = any(
   'rinviat[oa]|annullat[oa]|odlozon[ay]|anulowan[ay]',
 );
 
+/** What was there has come to an end. */
+export const ENDED = any(
+  'ended|expired|lapsed|ran out|was lost|discontinued|stopped|closed|no longer|not (?:been )?renewed',
+  'eingestellt|ausgelaufen|abgelaufen|erloschen|endete|beendet|nicht mehr|nicht verlangert',
+  'gestopt|verlopen|beeindigd|afgelopen|niet meer|niet verlengd',
+  'caduc[oa]\\w*|vencid[oa]|termino|finalizo|ya no|no (?:se )?renov\\w*|dejamos',
+  "expire\\w*|termine\\w*|echu|arrete\\w*|n'est plus|non renouvele\\w*",
+);
+
 /** Somebody else is spoken of. */
 export const OTHERS = any(
   "customers?|clients?|neighbou?rs?|neighbou?r's|neighbou?ring|next door|suppliers?|competitors?|members?|partners?|partner \\w+|sister (?:firm|company|house|site|business)|subsidiary|our parent|parent company|other people's|somebody else's|privately owned|belongs? to (?:a|an|the|our) (?!firm\\b|company\\b|house\\b)|rent(?:ed|s)?|hired? (?:from|by)|borrow(?:ed)?|on loan|shared with|the region|region's|the industry|the sector|the county|country|nationwide|on average|typical|visited|colleagues (?:at|in)|a friend|friends of ours|for others",
