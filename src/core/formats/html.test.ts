@@ -110,3 +110,10 @@ test('anything at all gives blocks without line breaks and never throws', () => 
 test('plain text is a block a line', () => {
   expect(textBlocks(' a  b \n\n c').map((block) => block.text)).toEqual(['a b', 'c']);
 });
+
+test('the ends of lines of the source are spaces, those within pre are kept', () => {
+  const texts = readHtml('<p>one\n two<br>three</p><div>four\n five<p>six</p></div><pre>seven\neight</pre>').blocks.map(
+    (block) => block.text,
+  );
+  expect(texts).toEqual(['one two', 'three', 'four five', 'six', 'seven', 'eight']);
+});

@@ -1,6 +1,7 @@
 /** What the reader knows of ways of saying, tried on trades that nothing here was made for. */
 import fc from 'fast-check';
 import { answerQuestion, passageOf, type Asked, type Passage } from './index';
+import { readPage } from '../formats';
 import { formOf } from './asked';
 import { languageOf, stemOf } from './language';
 import { sharesOf } from './model';
@@ -216,4 +217,35 @@ test.each([
 test('forms of a word have one stem', () => {
   expect(stemOf('rooms', 'en')).toBe(stemOf('room', 'en'));
   expect(stemOf('zimmern', 'de')).toBe(stemOf('zimmer', 'de'));
+});
+
+describe('what stands beside, above and behind', () => {
+  const page = (html: string): Passage => ({
+    url: 'http://a.example/',
+    ...readPage(`<html lang="en"><body>${html}</body></html>`, 'http://a.example/'),
+  });
+  const read = (question: Asked, html: string) => answerQuestion(question, [page(html)], NOW, { ...MODEL, least: 0 }).value;
+
+  test('a sentence goes on over the ends of lines of the source', () => {
+    expect(read(breads, '<p>We serve you in English, French\n and Dutch.</p>')).toBe('English, French, Dutch');
+  });
+  test('the unit stands in the label', () => {
+    expect(read(flour, '<div><span>Flour, tonnes a year</span><span>38.5</span></div>')).toBe(38.5);
+  });
+  test('the currency stands in the label', () => {
+    const price = asked('a', { kind: 'number', unit: 'EUR' }, 'What does a rye loaf cost?');
+    expect(read(price, '<table><tr><td>Rye loaf (€)</td><td>4.20</td></tr></table>')).toBe(4.2);
+  });
+  test('a name stands over what somebody does, and who assists is not who leads', () => {
+    expect(read(head, '<h3>Bronwen Sillett</h3><p>Head baker. Came to us in 2019.</p>')).toBe('Bronwen Sillett');
+    expect(
+      read(
+        head,
+        '<table><tr><td>Assistant head baker</td><td>Olu Tarrant</td></tr><tr><td>Head baker</td><td>Ida Stenlow</td></tr></table>',
+      ),
+    ).toBe('Ida Stenlow');
+  });
+  test('a language that is denied is denied in its own clause', () => {
+    expect(read(breads, '<p>We serve you in English and French; there is no Italian.</p>')).toBe('English, French');
+  });
 });
