@@ -9,4 +9,5 @@ export { openApiDocument } from './openapi';
 export { OPERATIONS, type ApiAction, type Operation, type OperationId } from './operations';
 export type { FileAnswer } from './op';
 export type { FieldEdit, FieldRecord, FieldsView, FieldTrial, FieldUse, FieldView } from './operations-fields';
+export type { CardTrial, PlanTrial, TextReader, TextTrial, ThingSummary, ThingTrial, ThingUse, ThingView } from './operations-things';
 export * as schemas from './schemas';

@@ -7,6 +7,7 @@ import { OPENING_OPERATIONS } from './operations-openings';
 import { RECORD_OPERATIONS } from './operations-records';
 import { SAFETY_OPERATIONS } from './operations-safety';
 import { RESEARCH_OPERATIONS } from './operations-research';
+import { THING_OPERATIONS } from './operations-things';
 
 export type { ApiAction, Operation } from './op';
 
@@ -21,5 +22,6 @@ export const OPERATIONS = {
   ...RESEARCH_OPERATIONS,
   ...INTAKE_OPERATIONS,
   ...SAFETY_OPERATIONS,
+  ...THING_OPERATIONS,
 } as const;
 export type OperationId = keyof typeof OPERATIONS;

@@ -108,4 +108,13 @@ export const ROUTES = {
   bringSetAside: { method: 'POST', path: '/set-aside/{id}/bring' },
   dropSetAside: { method: 'POST', path: '/set-aside/{id}/drop' },
   listAudit: { method: 'GET', path: '/audit' },
+  listThings: { method: 'GET', path: '/things' },
+  getThing: { method: 'GET', path: '/things/{id}' },
+  makeThing: { method: 'POST', path: '/things' },
+  keepThing: { method: 'PUT', path: '/things/{id}' },
+  renameThing: { method: 'POST', path: '/things/{id}/name' },
+  retireThing: { method: 'POST', path: '/things/{id}/retired' },
+  tryThing: { method: 'POST', path: '/things/try' },
+  listStatements: { method: 'GET', path: '/statements' },
+  keepStatements: { method: 'PUT', path: '/statements' },
 } as const;

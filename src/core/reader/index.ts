@@ -4,7 +4,7 @@
  */
 export { answerAll, answerQuestion, type OtherAnswer, type ReaderAnswer } from './answer';
 export type { Asked, Learnt } from './asked';
-export { isSmall, languageOf } from './language';
+export { isSmall, languageOf, stemOf, type Language } from './language';
 export { passageOf, type Passage } from './said';
 export { whatTheyDo, type Sentence } from './summary';
 export { speaksToMachines } from './skills/standing';

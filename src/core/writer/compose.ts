@@ -19,6 +19,9 @@ export interface Composed {
 /** A slot: a dotted name, or `personal line`, with an optional fallback in quotes. */
 const SLOT = /\{\s{0,4}([a-z][a-z0-9_.]{0,80}(?: [a-z0-9_.]{1,80}){0,8}?)\s{0,4}(?:or\s{1,4}"([^"]{0,500})"\s{0,4})?\}/gi;
 
+/** The names of the slots of a text, in their order. */
+export const slotsIn = (text: string): readonly string[] => [...text.matchAll(SLOT)].map((slot) => slot[1] ?? '');
+
 /** Composes one message and runs every check over it. A slot without value and fallback stays visible and fails its check. */
 export function composeMessage(input: ComposeInput): Composed {
   const wanted = input.template.personal;

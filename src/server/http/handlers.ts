@@ -14,6 +14,8 @@ import { moveClock, readClock } from '../usecases/clock';
 import * as watched from '../usecases/watched';
 import * as fields from '../usecases/change-fields';
 import * as openings from '../usecases/openings';
+import * as things from '../usecases/things';
+import { tryThing } from '../usecases/try-things';
 import * as hooks from '../usecases/webhook-intakes';
 import { connectWebhook } from '../usecases/webhooks';
 import { undoMerge } from '../usecases/merge';
@@ -94,6 +96,15 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   tryQuestion: ({ world, params, body }) => teach.tryQuestion(world, params.name ?? '', body),
   keepQuestion: ({ world, actor, params, body }) => teach.keepQuestion(world, actor, params.name ?? '', body),
   undoQuestion: ({ world, actor, params }) => teach.undoQuestion(world, actor, params.name ?? ''),
+  listThings: async ({ world, query }) => ({ items: await things.things(world, query.kind) }),
+  getThing: ({ world, params }) => things.thing(world, params.id ?? ''),
+  makeThing: ({ world, actor, body }) => things.makeThing(world, actor, body),
+  keepThing: ({ world, actor, params, body }) => things.keepThing(world, actor, params.id ?? '', body),
+  renameThing: ({ world, actor, params, body }) => things.renameThing(world, actor, params.id ?? '', body.name),
+  retireThing: ({ world, actor, params, body }) => things.retireThing(world, actor, params.id ?? '', body.retired),
+  tryThing: ({ world, body }) => tryThing(world, body),
+  listStatements: async ({ world }) => ({ items: await things.statements(world.db) }),
+  keepStatements: async ({ world, actor, body }) => ({ items: await things.keepStatements(world, actor, body.items) }),
   listFields: ({ world, query }) => fields.fieldsView(world, query.record),
   makeField: ({ world, actor, body }) => fields.makeField(world, actor, body),
   tryField: ({ world, body }) => fields.tryField(world, body),

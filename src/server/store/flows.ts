@@ -36,7 +36,7 @@ export async function listFlows(tx: Tx): Promise<FlowRow[]> {
   return [
     ...(await tx<
       FlowRow[]
-    >`select f.id, f.name, f.draft_text, f.draft_no, f.live_version_id, v.no as live_no, v.released_at as live_since, f.paused_at, f.updated_at from flow f left join flow_version v on v.id = f.live_version_id order by f.created_at`),
+    >`select f.id, f.name, f.draft_text, f.draft_no, f.live_version_id, v.no as live_no, v.released_at as live_since, f.paused_at, f.updated_at from flow f left join flow_version v on v.id = f.live_version_id order by f.created_at, f.name`),
   ];
 }
 
@@ -178,21 +178,18 @@ export async function putTrialReading(
     on conflict (flow_id, key) do update set answer = excluded.answer, read_at = excluded.read_at`;
 }
 
-export async function listLibrary(tx: Tx): Promise<{ readonly kind: string; readonly name: string; readonly body: unknown }[]> {
-  return [...(await tx<{ kind: string; name: string; body: unknown }[]>`select kind, name, body from library_item order by kind, name`)];
-}
-
-/** False when there is one of this kind and name: it is left as it is. */
-export async function insertLibrary(tx: Tx, kind: string, name: string, body: unknown): Promise<boolean> {
-  return (
-    (
-      await tx`insert into library_item (kind, name, body) values (${kind}, ${name}, ${tx.json(body as never)}) on conflict do nothing returning 1`
-    ).length > 0
-  );
-}
-
-export async function putLibrary(tx: Tx, kind: string, name: string, body: unknown): Promise<void> {
+/** What an intake is to flows; its own versions are kept where it is. */
+export async function putLibrary(tx: Tx, kind: 'intake', name: string, body: unknown): Promise<void> {
   await tx`insert into library_item (kind, name, body) values (${kind}, ${name}, ${tx.json(body as never)}) on conflict (kind, name) do update set body = excluded.body`;
+}
+
+/** Named things that flows may use: retired ones are not among them. */
+export async function listLibrary(tx: Tx): Promise<{ readonly kind: string; readonly name: string; readonly body: unknown }[]> {
+  return [
+    ...(await tx<
+      { kind: string; name: string; body: unknown }[]
+    >`select kind, name, body from library_item where not retired order by kind, name`),
+  ];
 }
 
 export async function listTeams(tx: Tx): Promise<{ readonly name: string; readonly members: readonly string[] }[]> {

@@ -291,6 +291,12 @@ export async function recentLines(tx: Tx, template: string, limit: number): Prom
 export async function isDoNotContact(tx: Tx, email: string | null): Promise<boolean> {
   return email !== null && (await tx`select 1 from do_not_contact where email = ${email}`).length > 0;
 }
+/** Of some addresses, those nobody may write to. */
+export async function doNotContactAmong(tx: Tx, emails: readonly string[]): Promise<ReadonlySet<string>> {
+  return new Set(
+    (await tx<{ email: string }[]>`select email from do_not_contact where email = any(${[...emails]})`).map((row) => row.email),
+  );
+}
 export async function addDoNotContact(tx: Tx, email: string, why: string, now: Instant): Promise<void> {
   await tx`insert into do_not_contact (email, why, at) values (${email}, ${why}, ${now}) on conflict (email) do nothing`;
 }

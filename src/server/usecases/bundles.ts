@@ -14,7 +14,8 @@ import { flowJson, flowJsonSchema } from '../../core/flow/json';
 import { numberedLines, parseFlow, printFlow, quote } from '../../core/flow/syntax';
 import { WorldFailure } from '../ports';
 import { insertField } from '../store/fields';
-import { insertLibrary, listFlows, type FlowRow } from '../store/flows';
+import { listFlows, type FlowRow } from '../store/flows';
+import { insertThing } from '../store/things';
 import { insertAudit } from '../store/timeline';
 import { flow, makeFlow } from './flows';
 import { loadLibrary } from './library';
@@ -163,7 +164,11 @@ export async function takeInFlow(
   const now = await world.clock.now();
   const id = await world.db.begin(async (tx) => {
     for (const thing of settled.make)
-      if (!(thing.kind === 'field' ? await insertField(tx, thing.body) : await insertLibrary(tx, thing.kind, thing.name, thing.body)))
+      if (
+        !(thing.kind === 'field'
+          ? await insertField(tx, thing.body)
+          : await insertThing(tx, { ...thing, id: world.newId() }, { says: `came with ${ask.name}`, userId: actor.userId, at: now }))
+      )
         throw new Refusal('conflict', `somebody made a ${thing.kind} named “${thing.name}” meanwhile: look at the file again`);
     const made = await makeFlow(world, tx, actor, text, now);
     await insertAudit(tx, {

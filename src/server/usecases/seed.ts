@@ -9,7 +9,8 @@ import { companyKeys, normalisePhone, personKeys } from '../../core/match';
 import { insertUser } from '../store/access';
 import { insertFacts } from '../store/facts';
 import { putField } from '../store/fields';
-import { putLibrary, putTeam } from '../store/flows';
+import { putTeam } from '../store/flows';
+import { putThing } from '../store/things';
 import { putMailbox } from '../store/messages';
 import { insertCompanies, insertDeal, insertPeople, type NewCompany, type NewPerson } from '../store/records';
 import { getSetting, putSetting } from '../store/settings';
@@ -25,6 +26,7 @@ import { standingQuestionsSchema } from './questions';
 import { release } from './releases';
 import { sourceSettingsSchema } from './requests/sources';
 import { createWatched } from './watched';
+import { statementSchema } from '../../core/things';
 import type { World } from './world';
 
 /** A workspace as data: people, teams, mailboxes, named things. */
@@ -47,6 +49,8 @@ export const workspaceSeedSchema = z.object({
     }),
   ),
   library: z.array(libraryItemSchema),
+  /** what the business says of itself, with who stands behind it */
+  statements: z.array(statementSchema).default([]),
   webhooks: z.array(z.object({ name: z.string(), url: z.url(), secret: z.string() })).default([]),
   sources: sourceSettingsSchema.default([]),
   fields: z.array(ownFieldSchema).default([]),
@@ -94,7 +98,13 @@ export async function seedWorkspace(
   for (const user of seed.users) await insertUser(world.db, { ...user, id: idOf(user.email), passwordHash });
   for (const team of seed.teams) await putTeam(world.db, team.name, team.members.map(idOf));
   for (const box of seed.mailboxes) await putMailbox(world.db, box);
-  for (const entry of seed.library) await putLibrary(world.db, entry.kind, entry.name, entry.body);
+  for (const entry of seed.library)
+    await putThing(
+      world.db,
+      { ...entry, id: stableId('thing', entry.kind, entry.name) },
+      { says: 'as it came', userId: null, at: startsAt },
+    );
+  if (seed.statements.length > 0) await putSetting(world.db, 'statements', seed.statements);
   if (seed.sources.length > 0) await putSetting(world.db, 'sources', seed.sources);
   for (const field of seed.fields) await putField(world.db, field);
   if (seed.questions.length > 0) await putSetting(world.db, 'questions', seed.questions);

@@ -9,7 +9,8 @@ import { loadViews } from '../store/records';
 import { rfcIdOf } from './message-id';
 import { workspace } from './world';
 
-const minutes = (clock: string): number => {
+/** Minutes since midnight of `09:00`. */
+export const clockMinutes = (clock: string): number => {
   const [h = 0, m = 0] = clock.split(':').map(Number);
   return h * 60 + m;
 };
@@ -21,8 +22,8 @@ export async function readerTime(tx: Tx, personId: string, hours: FollowUpPlan['
   const country = views.get(personId)?.company?.country;
   return {
     zone: zoneOf(typeof country === 'string' ? country : null, space.zone),
-    fromMinute: minutes(hours.from),
-    toMinute: minutes(hours.to),
+    fromMinute: clockMinutes(hours.from),
+    toMinute: clockMinutes(hours.to),
     daysOff: new Set(space.daysOff),
   };
 }

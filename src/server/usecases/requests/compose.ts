@@ -37,7 +37,8 @@ export async function compose(
   };
 }
 
-function currentFacts(facts: readonly Fact[]): readonly Fact[] {
+/** Of each field of each record the fact that counts. */
+export function currentFacts(facts: readonly Fact[]): readonly Fact[] {
   const byField = new Map<string, Fact[]>();
   for (const fact of facts) {
     const key = `${fact.record.kind} ${fact.field}`;

@@ -1,0 +1,160 @@
+import { z } from 'zod';
+import { scorecardSchema } from '../core/score';
+import { statementSchema, THING_KINDS } from '../core/things';
+import { planSchema, templateSchema } from '../core/writer';
+import { op, uuid } from './op';
+
+const kind = z.enum(THING_KINDS);
+const body = z.union([scorecardSchema, templateSchema, planSchema]);
+const name = z.string().trim().min(1).max(80);
+const use = z.object({
+  kind: z.enum(['flow', 'plan']),
+  name: z.string(),
+  href: z.string(),
+  behind: z.boolean().describe('its live version was released with an older version of this thing'),
+});
+const problem = z.object({
+  at: z.string().describe('the way to the part, as criteria.2.levels.0.when'),
+  weight: z.enum(['error', 'warning']),
+  says: z.string(),
+});
+const summary = z.object({
+  id: uuid,
+  kind,
+  name: z.string(),
+  no: z.number().int().describe('its version'),
+  retired: z.boolean(),
+  savedAt: z.number().nullable(),
+  savedBy: z.string().nullable(),
+  uses: z.array(use),
+  problems: z.array(problem),
+});
+const thing = summary.extend({
+  body,
+  versions: z.array(
+    z.object({ no: z.number().int(), says: z.string(), savedAt: z.number().nullable(), savedBy: z.string().nullable(), body }),
+  ),
+});
+const cardTrial = z.object({
+  of: z.number().int().describe('records of the kind that were scored: all, or a sample'),
+  all: z.number().int(),
+  most: z.number(),
+  bands: z.array(z.object({ name: z.string(), n: z.number().int(), was: z.number().int() })),
+  bins: z.array(z.number().int()).describe('how many records by points, in steps of a fortieth of what all criteria give'),
+  criteria: z.array(
+    z.object({ id: z.string(), holds: z.number().int(), part: z.number().int(), unknown: z.number().int(), fails: z.number().int() }),
+  ),
+  out: z.array(z.number().int()).describe('how many each disqualifier rules out'),
+  moved: z.object({
+    n: z.number().int(),
+    first: z.array(z.object({ id: z.string(), name: z.string(), points: z.number(), was: z.string(), now: z.string(), why: z.string() })),
+  }),
+});
+const reader = z.object({
+  id: z.string(),
+  name: z.string(),
+  company: z.string().nullable(),
+  subject: z.string(),
+  body: z.string(),
+  line: z.string().nullable(),
+  restsOn: z.object({ field: z.string(), quote: z.string().nullable(), url: z.string().nullable(), source: z.string() }).nullable(),
+  passed: z.boolean(),
+  checks: z.array(z.object({ id: z.string(), ok: z.boolean(), says: z.string() })),
+});
+const textTrial = z.object({
+  of: z.number().int(),
+  all: z.number().int(),
+  passed: z.number().int(),
+  failed: z.array(z.object({ id: z.string(), n: z.number().int(), names: z.array(z.string()) })),
+  restsOn: z.array(z.object({ field: z.string(), n: z.number().int() })),
+  readers: z.array(reader),
+});
+const planTrial = z.object({
+  touches: z.array(z.object({ day: z.number().int(), at: z.number() })).describe('when each would leave, begun now'),
+  zone: z.string(),
+});
+
+/** A named thing in a list: what uses it and what is wrong with it. */
+export type ThingSummary = Readonly<z.output<typeof summary>>;
+export type ThingView = Readonly<z.output<typeof thing>>;
+export type ThingUse = Readonly<z.output<typeof use>>;
+export type CardTrial = Readonly<z.output<typeof cardTrial>>;
+export type TextTrial = Readonly<z.output<typeof textTrial>>;
+export type TextReader = Readonly<z.output<typeof reader>>;
+export type PlanTrial = Readonly<z.output<typeof planTrial>>;
+const trial = z.object({
+  problems: z.array(problem),
+  card: cardTrial.nullable(),
+  text: textTrial.nullable(),
+  plan: planTrial.nullable(),
+});
+export type ThingTrial = Readonly<z.output<typeof trial>>;
+
+/** Named things: scorecards, texts and plans, made, changed and kept in versions. */
+export const THING_OPERATIONS = {
+  listThings: op({
+    method: 'GET',
+    path: '/things',
+    summary: 'Named things of a kind, with what uses each and what is wrong with it.',
+    needs: 'look',
+    query: z.object({ kind }),
+    answer: z.object({ items: z.array(summary) }),
+  }),
+  getThing: op({ method: 'GET', path: '/things/{id}', summary: 'A named thing with its versions.', needs: 'look', answer: thing }),
+  makeThing: op({
+    method: 'POST',
+    path: '/things',
+    summary: 'Make a named thing: as a copy of another, of a body, or as a beginning.',
+    needs: 'edit flows',
+    body: z.object({ kind, name, from: uuid.optional(), body: body.optional() }),
+    answer: thing,
+    status: 201,
+  }),
+  keepThing: op({
+    method: 'PUT',
+    path: '/things/{id}',
+    summary: 'Keep a changed thing as a new version. Live flows go on with the version they were released with.',
+    needs: 'edit flows',
+    body: z.object({ body, base: z.number().int().positive(), says: z.string().max(200).default('') }),
+    answer: thing,
+  }),
+  renameThing: op({
+    method: 'POST',
+    path: '/things/{id}/name',
+    summary: 'Give a thing another name; drafts of flows and plans that speak of it follow.',
+    needs: 'edit flows',
+    body: z.object({ name }),
+    answer: thing,
+  }),
+  retireThing: op({
+    method: 'POST',
+    path: '/things/{id}/retired',
+    summary: 'Take a thing out of use, or back into it. Nothing is deleted.',
+    needs: 'edit flows',
+    body: z.object({ retired: z.boolean() }),
+    answer: thing,
+  }),
+  tryThing: op({
+    method: 'POST',
+    path: '/things/try',
+    summary: 'What a thing would do as it is written: scores of records, what readers would get, days. Nothing is kept.',
+    needs: 'look',
+    body: z.object({ kind, id: uuid.optional(), body }),
+    answer: trial,
+  }),
+  listStatements: op({
+    method: 'GET',
+    path: '/statements',
+    summary: 'What the business says of itself, with who stands behind it and what proves it.',
+    needs: 'look',
+    answer: z.object({ items: z.array(statementSchema) }),
+  }),
+  keepStatements: op({
+    method: 'PUT',
+    path: '/statements',
+    summary: 'Keep the list of what the business says of itself.',
+    needs: 'edit flows',
+    body: z.object({ items: z.array(statementSchema).max(500) }),
+    answer: z.object({ items: z.array(statementSchema) }),
+  }),
+} as const;

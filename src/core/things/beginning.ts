@@ -1,0 +1,48 @@
+import type { Thing, ThingKind } from './thing';
+
+/** What a new thing of a kind begins with: whole enough to be kept, empty enough to be filled. */
+export function beginningOf(
+  kind: ThingKind,
+  name: string,
+  known: { readonly mailboxes: readonly string[]; readonly texts: readonly string[] },
+): Thing {
+  switch (kind) {
+    case 'scorecard':
+      return {
+        kind,
+        body: {
+          name,
+          target: 'company',
+          criteria: [{ id: 'c1', text: 'site is known', levels: [{ when: 'company.website != null', points: 10 }], whenUnknown: 0 }],
+          disqualifiers: [],
+          bands: [
+            { name: 'hot', from: 8 },
+            { name: 'warm', from: 5 },
+            { name: 'cold', from: 0 },
+          ],
+        },
+      };
+    case 'template':
+      return {
+        kind,
+        body: {
+          name,
+          language: 'en',
+          subject: 'A word to {company.name or "you"}',
+          body: 'Hello {first_name or "there"},\n\n{personal line}\n\nWould twenty minutes next week suit you?\n\nKind regards\n{sender.name}',
+          personal: { fields: [], required: false, lines: [] },
+          maxLength: 900,
+        },
+      };
+    case 'plan':
+      return {
+        kind,
+        body: {
+          name,
+          mailbox: known.mailboxes[0] ?? 'mail',
+          touches: [{ day: 0, template: known.texts[0] ?? 'First words' }],
+          hours: { from: '09:00', to: '17:00' },
+        },
+      };
+  }
+}

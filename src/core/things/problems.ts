@@ -1,0 +1,166 @@
+import { plural } from '../base';
+import { catalogueOf, speaksOf, type Catalogue } from '../fields';
+import { feelPaths, parseFeel } from '../feel';
+import { readCondition, type Library } from '../flow/check';
+import type { Scorecard } from '../score';
+import { slotsIn, type FollowUpPlan, type LinePattern, type MessageTemplate } from '../writer';
+import { claimsIn, type Statement } from './claims';
+import type { Thing } from './thing';
+
+/** What is wrong with a thing, and where: `at` is the way to the part, as `criteria.2.levels.0.when`. */
+export interface ThingProblem {
+  readonly at: string;
+  readonly weight: 'error' | 'warning';
+  readonly says: string;
+}
+
+const error = (at: string, says: string): ThingProblem => ({ at, weight: 'error', says });
+const warning = (at: string, says: string): ThingProblem => ({ at, weight: 'warning', says });
+
+/** Everything wrong with a thing among the other things there are. */
+export function problemsOf(
+  thing: Thing,
+  library: Pick<Library, 'fields' | 'templates' | 'connections'>,
+  statements: readonly Statement[] = [],
+): readonly ThingProblem[] {
+  const fields = catalogueOf(library.fields);
+  switch (thing.kind) {
+    case 'scorecard':
+      return cardProblems(thing.body, fields);
+    case 'template':
+      return textProblems(thing.body, fields, statements);
+    case 'plan':
+      return planProblems(thing.body, library);
+  }
+}
+
+function cardProblems(card: Scorecard, fields: Catalogue): readonly ThingProblem[] {
+  const out: ThingProblem[] = [];
+  const condition = (at: string, when: string): void => {
+    const read = readCondition(when, card.target, fields);
+    if (!read.ok) {
+      out.push(error(at, read.problems[0]?.message ?? 'this is no condition'));
+      return;
+    }
+    // Trips are about people: a company's field alone would be looked for on the person.
+    const bare = card.target === 'company' ? feelPaths(read.expr).find((path) => path.length === 1) : undefined;
+    if (bare) out.push(error(at, `write company.${bare[0] ?? ''}: a name alone is the person’s`));
+    for (const field of fields.own)
+      if (field.isProtected && speaksOf(when, field.key)) out.push(error(at, `“${field.label}” is protected: nobody is judged by it`));
+  };
+  const ids = new Set<string>();
+  card.criteria.forEach((criterion, i) => {
+    if (ids.has(criterion.id)) out.push(error(`criteria.${i}.id`, `two criteria are kept as “${criterion.id}”`));
+    ids.add(criterion.id);
+    criterion.levels.forEach((level, k) => {
+      condition(`criteria.${i}.levels.${k}.when`, level.when);
+      const higher = criterion.levels[k - 1];
+      if (higher && higher.points <= level.points)
+        out.push(
+          warning(
+            `criteria.${i}.levels.${k}.points`,
+            `the level above gives ${plural(higher.points, 'point')} and is asked first: this one never gives more`,
+          ),
+        );
+    });
+    const most = Math.max(...criterion.levels.map((level) => level.points));
+    if (criterion.whenUnknown > most)
+      out.push(warning(`criteria.${i}.whenUnknown`, `not knowing gives more than the best answer (${plural(most, 'point')})`));
+  });
+  card.disqualifiers.forEach((entry, i) => {
+    condition(`disqualifiers.${i}.when`, entry.when);
+  });
+  const of = card.criteria.reduce((sum, criterion) => sum + Math.max(...criterion.levels.map((level) => level.points)), 0);
+  card.bands.forEach((band, i) => {
+    if (card.bands.findIndex((other) => other.name === band.name) < i) out.push(error(`bands.${i}.name`, `“${band.name}” stands twice`));
+    if (band.name === 'out') out.push(error(`bands.${i}.name`, '“out” is the word for who is ruled out'));
+    if (band.from > of) out.push(warning(`bands.${i}.from`, `nobody can reach ${band.from}: all criteria give ${of}`));
+  });
+  if (!card.bands.some((band) => band.from <= 0))
+    out.push(warning('bands', 'whoever stays below the lowest bar gets its band all the same: begin it at 0'));
+  return out;
+}
+
+const SENDER = new Set(['sender.name', 'sender.first_name']);
+const PATTERN_SLOT = /\{([^{}]{0,200})\}/g;
+const PATTERN_PARTS = new Set(['value', 'quote', 'day']);
+
+function slotProblem(slot: string, fields: Catalogue): string | undefined {
+  if (slot === 'personal line' || SENDER.has(slot)) return undefined;
+  const [first = '', second, ...more] = slot.split('.');
+  if (more.length > 0) return `“${slot}” has too many parts`;
+  if (second === undefined)
+    return fields.of('person', first)
+      ? undefined
+      : `no person has a field “${first}”${fields.of('company', first) ? `: write company.${first}` : ''}`;
+  // The results of lines above (fit.band) are known to the flow, not to the text.
+  if (first === 'company' || first === 'deal') return fields.of(first, second) ? undefined : `no ${first} has a field “${second}”`;
+  if (first === 'sender') return `a sender has a name and a first_name, not “${second}”`;
+  return undefined;
+}
+
+function textProblems(text: MessageTemplate, fields: Catalogue, statements: readonly Statement[]): readonly ThingProblem[] {
+  const out: ThingProblem[] = [];
+  for (const at of ['subject', 'body'] as const) {
+    for (const slot of slotsIn(text[at])) {
+      const says = slotProblem(slot, fields);
+      if (says !== undefined) out.push(error(at, says));
+    }
+    const left = text[at].replace(/\{[^{}]*\}/g, '').search(/[{}]/);
+    if (left >= 0) out.push(error(at, 'a brace stands alone: a slot is written {first_name}'));
+    for (const claim of claimsIn(text[at], statements))
+      if (!claim.coveredBy)
+        out.push(warning(at, `“${claim.says}” says something of us (“${claim.because}”) that no statement of ours stands behind`));
+  }
+  if (text.body.includes('{personal line}') && !text.personal)
+    out.push(error('body', 'a personal line is asked for, and nothing says what it may rest on'));
+  if (text.personal?.required === true && !/\{personal line/.test(`${text.subject} ${text.body}`))
+    out.push(warning('personal', 'the personal line must be there, and the text has no {personal line}'));
+  text.personal?.fields.forEach((field, i) => {
+    if (!fields.of('company', field) && !fields.of('person', field))
+      out.push(error(`personal.fields.${i}`, `nothing has a field “${field}”`));
+  });
+  text.personal?.lines.forEach((line, i) => {
+    out.push(...patternProblems(line, `personal.lines.${i}`, text.personal?.fields ?? [], statements));
+  });
+  return out;
+}
+
+function patternProblems(
+  line: LinePattern,
+  at: string,
+  allowed: readonly string[],
+  statements: readonly Statement[],
+): readonly ThingProblem[] {
+  const out: ThingProblem[] = [];
+  if (!allowed.includes(line.field))
+    out.push(warning(`${at}.field`, `the personal line may not rest on “${line.field}”: this sentence is never used`));
+  const slots = [...line.says.matchAll(PATTERN_SLOT)].map((slot) => slot[1] ?? '');
+  for (const slot of slots)
+    if (!PATTERN_PARTS.has(slot))
+      out.push(error(`${at}.says`, `“{${slot}}” is not known here: a sentence holds {value}, {quote} or {day}`));
+  if (slots.length === 0) out.push(warning(`${at}.says`, 'this sentence says nothing of its fact: put {value} or {quote} in'));
+  if (line.when !== '') {
+    const { expr, problems } = parseFeel(line.when);
+    if (!expr) out.push(error(`${at}.when`, problems[0]?.message ?? 'this is no condition'));
+  }
+  for (const claim of claimsIn(line.says, statements))
+    if (!claim.coveredBy)
+      out.push(warning(`${at}.says`, `it says something of us (“${claim.because}”) that no statement of ours stands behind`));
+  return out;
+}
+
+function planProblems(plan: FollowUpPlan, library: Pick<Library, 'templates' | 'connections'>): readonly ThingProblem[] {
+  const out: ThingProblem[] = [];
+  if (!library.connections.includes(plan.mailbox)) out.push(error('mailbox', `there is no mailbox “${plan.mailbox}”`));
+  if (plan.hours.from >= plan.hours.to) out.push(error('hours', 'the window ends before it begins'));
+  plan.touches.forEach((touch, i) => {
+    if (!library.templates.some((text) => text.name === touch.template))
+      out.push(error(`touches.${i}.template`, `there is no text “${touch.template}”`));
+    const before = plan.touches[i - 1];
+    if (before && touch.day <= before.day)
+      out.push(error(`touches.${i}.day`, `comes on working day ${touch.day}, and the touch before it on ${before.day}`));
+    if (before?.template === touch.template) out.push(warning(`touches.${i}.template`, 'the same text twice running'));
+  });
+  return out;
+}

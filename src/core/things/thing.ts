@@ -1,0 +1,24 @@
+import { z } from 'zod';
+import { scorecardSchema, type Scorecard } from '../score';
+import { planSchema, templateSchema, type FollowUpPlan, type MessageTemplate } from '../writer';
+
+/** Kinds that are made and changed in the product; a `template` is called a text where people read it. */
+export const THING_KINDS = ['scorecard', 'template', 'plan'] as const;
+export type ThingKind = (typeof THING_KINDS)[number];
+export const isThingKind = (kind: string): kind is ThingKind => (THING_KINDS as readonly string[]).includes(kind);
+
+export type Thing =
+  | { readonly kind: 'scorecard'; readonly body: Scorecard }
+  | { readonly kind: 'template'; readonly body: MessageTemplate }
+  | { readonly kind: 'plan'; readonly body: FollowUpPlan };
+export type ThingBody = Thing['body'];
+
+const SCHEMAS = { scorecard: scorecardSchema, template: templateSchema, plan: planSchema } as const;
+
+/** What was sent as the body of a kind, or where it does not fit. */
+export function thingBody(kind: ThingKind, body: unknown): { readonly thing: Thing } | { readonly at: string; readonly says: string } {
+  const read = SCHEMAS[kind].safeParse(body);
+  if (read.success) return { thing: { kind, body: read.data } as Thing };
+  const [issue] = read.error.issues;
+  return { at: (issue?.path ?? []).join('.'), says: z.prettifyError(read.error) };
+}
