@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ownFieldSchema } from '../core/fields';
 import { op } from './op';
+import * as s from './schemas';
 
 const record = ownFieldSchema.shape.record;
 export type FieldRecord = z.output<typeof record>;
@@ -20,7 +21,7 @@ const fieldsView = z.object({
   ),
   of: z.number().int().describe('how many records of the kind there are'),
   undo: z
-    .object({ id: z.number(), says: z.string(), by: z.string().nullable(), at: z.number() })
+    .object({ id: z.number(), says: z.string(), by: z.string().nullable(), at: s.instant })
     .nullable()
     .describe('what was changed last and can be had back'),
 });

@@ -3,6 +3,7 @@ import { scorecardSchema } from '../core/score';
 import { statementSchema, THING_KINDS } from '../core/things';
 import { planSchema, templateSchema } from '../core/writer';
 import { op, uuid } from './op';
+import * as s from './schemas';
 
 const kind = z.enum(THING_KINDS);
 const body = z.union([scorecardSchema, templateSchema, planSchema]);
@@ -24,7 +25,7 @@ const summary = z.object({
   name: z.string(),
   no: z.number().int().describe('its version'),
   retired: z.boolean(),
-  savedAt: z.number().nullable(),
+  savedAt: s.instant.nullable(),
   savedBy: z.string().nullable(),
   uses: z.array(use),
   problems: z.array(problem),
@@ -32,7 +33,7 @@ const summary = z.object({
 const thing = summary.extend({
   body,
   versions: z.array(
-    z.object({ no: z.number().int(), says: z.string(), savedAt: z.number().nullable(), savedBy: z.string().nullable(), body }),
+    z.object({ no: z.number().int(), says: z.string(), savedAt: s.instant.nullable(), savedBy: z.string().nullable(), body }),
   ),
 });
 const cardTrial = z.object({
@@ -59,18 +60,19 @@ const reader = z.object({
   line: z.string().nullable(),
   restsOn: z.object({ field: z.string(), quote: z.string().nullable(), url: z.string().nullable(), source: z.string() }).nullable(),
   passed: z.boolean(),
-  checks: z.array(z.object({ id: z.string(), ok: z.boolean(), says: z.string() })),
+  wrong: z.array(z.object({ id: z.string(), says: z.string() })),
 });
 const textTrial = z.object({
-  of: z.number().int(),
-  all: z.number().int(),
+  of: z.number().int().describe('people with an address it was written to: all, or a sample'),
+  isSample: z.boolean(),
+  all: z.number().int().describe('people there are'),
   passed: z.number().int(),
   failed: z.array(z.object({ id: z.string(), n: z.number().int(), names: z.array(z.string()) })),
   restsOn: z.array(z.object({ field: z.string(), n: z.number().int() })),
   readers: z.array(reader),
 });
 const planTrial = z.object({
-  touches: z.array(z.object({ day: z.number().int(), at: z.number() })).describe('when each would leave, begun now'),
+  touches: z.array(z.object({ day: z.number().int(), at: s.instant })).describe('when each would leave, begun now'),
   zone: z.string(),
 });
 

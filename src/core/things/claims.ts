@@ -24,7 +24,7 @@ const OURS =
   /(?<![\p{L}])(?:we|us|our|ours|wir|uns|unser(?:e|er|en|em|es)?|wij|we|ons|onze|nous|notre|nos|nosotros|nosotras|nuestr[oa]s?)(?![\p{L}])/u;
 /** Words that weigh, compare or promise: without one, what we say of ourselves is mere courtesy. */
 const WEIGHS: readonly RegExp[] = [
-  /\d+(?:[.,]\d+)*(?:\s?%)?/u,
+  /(?<!\d)\d[\d.,]{0,14}(?:\s?%)?/u,
   /(?<![\p{L}])(?:several|many|most|all|every|dozens|hundreds|thousands|always|never|only|first|leading|largest|best|fastest|proven|guarantee\w*|certified|award\w*|specialis\w+|expert\w*|experience|customers?|clients?|references?|without|save\w*|halve\w*|double\w*|cut\w*|reduce\w*)(?![\p{L}])/u,
   /(?<![\p{L}])(?:mehrere|viele|meiste\w*|alle|jede\w*|dutzende|hunderte|immer|nie|einzige\w*|erste\w*|fuhrend\w*|grosste\w*|beste\w*|schnellste\w*|bewahrt\w*|garantier\w*|zertifiziert\w*|spezialis\w+|erfahrung\w*|kunden|referenz\w*|ohne|spar\w+|halbier\w*|senk\w*)(?![\p{L}])/u,
   /(?<![\p{L}])(?:meerdere|veel|meeste|alle|elke|tientallen|honderden|altijd|nooit|enige|eerste|leidend\w*|grootste|beste|snelste|bewezen|garander\w*|gecertificeerd\w*|gespecialiseerd\w*|ervaring|klanten|referenties?|zonder|bespaar\w*|bespar\w*|halver\w*)(?![\p{L}])/u,

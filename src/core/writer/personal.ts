@@ -1,7 +1,7 @@
 import type { Fact } from '../facts';
 import type { FactValue } from '../fields';
 import { compileFeel, parseFeel } from '../feel';
-import { clip, stableHash } from '../base';
+import { clip, fold, stableHash } from '../base';
 import type { LinePattern } from './template';
 
 /** What the writer may use of a fact. */
@@ -33,9 +33,18 @@ const NEUTRAL: Readonly<Record<string, readonly string[]>> = {
 /** Words found elsewhere than on their site are nobody's to quote back at them. */
 const ON_THEIR_SITE: ReadonlySet<LineFact['source']> = new Set(['site']);
 
+/** A sentence that says where its fact is from: “your site”. It is said only of what was read there. */
+const SAYS_SITE =
+  /(?<![\p{L}])(?:(?:your|ihre[rnms]?|eure[rnms]?|uw|jullie|votre|vos|su|sus|vuestra) (?:own )?(?:web ?)?(?:site|sites|website|webseite|web|pages?|seite|seiten|pagina|homepage|internetseite)|you (?:write|say) on)(?![\p{L}])/u;
+
 function patternsFor(fact: LineFact, own: readonly LinePattern[], language: string): readonly string[] {
   const mine = own.filter((line) => line.field === fact.field);
-  if (mine.length > 0) return mine.filter((line) => line.when === '' || holds(line.when, fact)).map((line) => line.says);
+  if (mine.length > 0)
+    return mine
+      .filter(
+        (line) => (ON_THEIR_SITE.has(fact.source) || !SAYS_SITE.test(fold(line.says))) && (line.when === '' || holds(line.when, fact)),
+      )
+      .map((line) => line.says);
   return ON_THEIR_SITE.has(fact.source) && fact.value !== false ? (NEUTRAL[language.slice(0, 2).toLowerCase()] ?? []) : [];
 }
 

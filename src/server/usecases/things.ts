@@ -126,6 +126,8 @@ function usesOf(thing: Thing, { plans, flows }: Users): readonly ThingUse[] {
   ];
 }
 
+const onWire = (at: number | null): string | null => (at === null ? null : new Date(at).toISOString());
+
 function readRow(row: ThingRow): Thing {
   const read = isThingKind(row.kind) ? thingBody(row.kind, row.body) : undefined;
   if (!read || !('thing' in read)) throw new Error(`${row.kind} “${row.name}” does not fit its shape`);
@@ -133,14 +135,14 @@ function readRow(row: ThingRow): Thing {
 }
 
 function summaryOf(row: ThingRow, thing: Thing, users: Users): ThingSummary {
-  const { id, name, no, retired, savedAt, savedBy } = row;
+  const { id, name, no, retired, savedBy } = row;
   return {
     id,
     kind: thing.kind,
     name,
     no,
     retired,
-    savedAt,
+    savedAt: onWire(row.savedAt),
     savedBy,
     uses: [...usesOf(thing, users)],
     problems: [...problemsOf(thing, users.library, users.said)],
@@ -161,7 +163,7 @@ export async function thing(world: World, id: string): Promise<ThingView> {
     body: read.body,
     versions: versions.flatMap((version) => {
       const body = thingBody(read.kind, version.body);
-      return 'thing' in body ? [{ ...version, body: body.thing.body }] : [];
+      return 'thing' in body ? [{ ...version, savedAt: onWire(version.savedAt), body: body.thing.body }] : [];
     }),
   };
 }

@@ -127,7 +127,7 @@ async function tryText(world: World, text: MessageTemplate): Promise<TextTrial> 
       template: text,
       scope: {
         ...(view.person as FeelScope),
-        company: view.company as FeelScope | null,
+        company: view.company,
         sender: { name: signs, first_name: signs.split(' ')[0] ?? '' },
       },
       recipient: { name: view.person.name, email },
@@ -140,6 +140,7 @@ async function tryText(world: World, text: MessageTemplate): Promise<TextTrial> 
   }
   return {
     of: read.length,
+    isSample: readers.length === READERS,
     all: counts.people,
     passed: read.filter(({ composed }) => composed.passed).length,
     failed: failures(read),
@@ -151,11 +152,18 @@ async function tryText(world: World, text: MessageTemplate): Promise<TextTrial> 
   };
 }
 
+/** What is wrong with a message, each thing once: a personal line without a fact is an empty slot too. */
+function wrongOf(composed: Composed): Composed['checks'] {
+  const wrong = composed.checks.filter((check) => !check.ok);
+  return wrong.some((check) => check.id === 'fact missing')
+    ? wrong.filter((check) => check.id !== 'slot left' || !check.says.includes('{personal line}'))
+    : wrong;
+}
+
 /** What stops whom, most first. */
 function failures(read: readonly Read[]): TextTrial['failed'] {
   const by = new Map<string, string[]>();
-  for (const { name, composed } of read)
-    for (const check of composed.checks) if (!check.ok) by.set(check.id, [...(by.get(check.id) ?? []), name]);
+  for (const { name, composed } of read) for (const check of wrongOf(composed)) by.set(check.id, [...(by.get(check.id) ?? []), name]);
   return [...by].map(([id, names]) => ({ id, n: names.length, names: names.slice(0, NAMES) })).sort((a, b) => b.n - a.n);
 }
 
@@ -163,7 +171,7 @@ function failures(read: readonly Read[]): TextTrial['failed'] {
 function chosenToDiffer(read: readonly Read[]): readonly Read[] {
   const seen = new Set<string>();
   const kindOf = ({ composed }: Read): string =>
-    composed.passed ? `rests on ${composed.factsUsed[0]?.field ?? 'nothing'}` : (composed.checks.find((check) => !check.ok)?.id ?? '');
+    composed.passed ? `rests on ${composed.factsUsed[0]?.field ?? 'nothing'}` : (wrongOf(composed)[0]?.id ?? '');
   const different = read.filter((reader) => {
     const kind = kindOf(reader);
     if (seen.has(kind)) return false;
@@ -184,7 +192,7 @@ function shown({ id, name, company, composed }: Read): TextReader {
     line: composed.personalLine,
     restsOn: fact ? { field: fact.field, quote: fact.quote ?? null, url: fact.url ?? null, source: fact.source } : null,
     passed: composed.passed,
-    checks: composed.checks.map((check) => ({ ...check })),
+    wrong: wrongOf(composed).map((check) => ({ id: check.id, says: check.says })),
   };
 }
 
@@ -200,7 +208,7 @@ async function tryPlan(world: World, plan: FollowUpPlan): Promise<PlanTrial> {
   if (time.fromMinute >= time.toMinute) return { touches: [], zone: space.zone };
   const first = intoWorkingTime(now, time);
   return {
-    touches: plan.touches.map(({ day }) => ({ day, at: intoWorkingTime(addWorkingDays(first, day, time), time) })),
+    touches: plan.touches.map(({ day }) => ({ day, at: new Date(intoWorkingTime(addWorkingDays(first, day, time), time)).toISOString() })),
     zone: space.zone,
   };
 }

@@ -5,6 +5,7 @@ import { ago, dayTimeText } from '../../kit/format';
 import { GoRow, Empty, Tag, TopBar, type Tone } from '../../kit/parts';
 import { SteadyBody } from '../../kit/SteadyBody';
 import { placed } from '../../kit/placed';
+import { MessageTabs } from '../../things/view/MessageTabs';
 
 export interface ThreadRow {
   readonly id: string;
@@ -35,9 +36,12 @@ export function Threads({ threads, now, zone }: { readonly threads: readonly Thr
       <TopBar
         title="Messages"
         tags={
-          <span className="quiet">
-            {count('open')} open · {count('answered')} answered · {count('paused')} paused · {count('ended')} ended
-          </span>
+          <>
+            <MessageTabs on="conversations" />
+            <span className="quiet">
+              {count('open')} open · {count('answered')} answered · {count('paused')} paused · {count('ended')} ended
+            </span>
+          </>
         }
       />
       <div className="cols">

@@ -66,7 +66,7 @@ export function Fields({ first, make, mayChange }: { readonly first: FieldsView;
         {view.undo && mayChange ? (
           <span className="small quiet">
             {view.undo.by ?? 'somebody'} {view.undo.says}
-            {now - view.undo.at > 0 ? `, ${agoText(view.undo.at, now)}` : ''} ·{' '}
+            {now > Date.parse(view.undo.at) ? `, ${agoText(Date.parse(view.undo.at), now)}` : ''} ·{' '}
             <button className="linkish" disabled={busy} onClick={undo}>
               take it back
             </button>

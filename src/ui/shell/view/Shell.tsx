@@ -93,6 +93,7 @@ export function Shell({ rail, troubles, children }: Props) {
         {link('/records', 'Records', rail.records)}
         {link('/pipeline', 'Pipeline', rail.deals > 0 ? rail.deals : '')}
         {link('/openings', 'Openings', '')}
+        {link('/scorecards', 'Scorecards', '')}
         {link('/duplicates', 'Duplicates', rail.pairs > 0 ? rail.pairs : '', true)}
         {link('/lookups', 'Lookups', '')}
         {link('/messages', 'Messages', rail.sentToday > 0 ? `${rail.sentToday} today` : '')}

@@ -1,0 +1,24 @@
+import { library } from '../../../../../server/usecases/library';
+import { thing } from '../../../../../server/usecases/things';
+import { workspace } from '../../../../../server/usecases/world';
+import { PlanBench } from '../../../../../ui/things/view/PlanBench';
+import { orNotFound } from '../../../../not-found-or';
+import { signed } from '../../../../session';
+
+export const metadata = { title: 'Plan' };
+
+export default async function PlanPage({ params }: { readonly params: Promise<{ id: string }> }) {
+  const { world, may } = await signed();
+  const { id } = await params;
+  const [view, space, known] = await Promise.all([orNotFound(thing(world, id)), workspace(world.db), library(world)]);
+  return (
+    <PlanBench
+      key={id}
+      first={view}
+      texts={known.templates.map((text) => text.name)}
+      mailboxes={known.connections}
+      zone={space.zone}
+      mayChange={may('edit flows')}
+    />
+  );
+}

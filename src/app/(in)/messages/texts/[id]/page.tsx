@@ -1,0 +1,14 @@
+import { thing } from '../../../../../server/usecases/things';
+import { workspace } from '../../../../../server/usecases/world';
+import { TextBench } from '../../../../../ui/things/view/TextBench';
+import { orNotFound } from '../../../../not-found-or';
+import { signed } from '../../../../session';
+
+export const metadata = { title: 'Text' };
+
+export default async function TextPage({ params }: { readonly params: Promise<{ id: string }> }) {
+  const { world, may } = await signed();
+  const { id } = await params;
+  const [view, space] = await Promise.all([orNotFound(thing(world, id)), workspace(world.db)]);
+  return <TextBench key={id} first={view} zone={space.zone} mayChange={may('edit flows')} />;
+}
