@@ -143,3 +143,21 @@ describe('schemas', () => {
     expect(planSchema.safeParse({ ...plan, hours: { from: '9', to: '17:00' } }).success).toBe(false);
   });
 });
+
+test('a sentence that speaks of their site is said only of what was read there', () => {
+  const lines = [
+    { field: 'heated_area', says: 'Your site mentions {value} ha.', when: '' },
+    { field: 'heated_area', says: 'With {value} ha, small differences cost money.', when: '' },
+  ];
+  const said = (source: LineFact['source'], of = lines) =>
+    personalLine([fact('heated_area', 4.2, { source })], { fields: ['heated_area'], lines: of }, 'en', 'p1', [])?.text;
+  const both = new Set(
+    ['a', 'b', 'c', 'd', 'e'].map(
+      (seed) => personalLine([fact('heated_area', 4.2)], { fields: ['heated_area'], lines }, 'en', seed, [])?.text,
+    ),
+  );
+  expect(both.size).toBe(2);
+  expect(said('crm')).toBe('With 4.2 ha, small differences cost money.');
+  expect(said('crm', lines.slice(0, 1))).toBeUndefined();
+  expect(said('site', lines.slice(0, 1))).toBe('Your site mentions 4.2 ha.');
+});
