@@ -162,7 +162,7 @@ export interface Training {
 const RIDGE = 0.05;
 const OWN = 1;
 /** Below this an answer is not given, where a question says nothing else. */
-const LEAST = 0.6;
+const LEAST = 0.63;
 
 interface Left {
   readonly read: Read;

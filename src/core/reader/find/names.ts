@@ -116,6 +116,8 @@ export function productsNamed(
           model: name.model ? 1 : 0,
           led: name.led || from > whole.from ? 1 : 0,
           opens: name.opens && from === whole.from && !rowOf(said) ? 1 : 0,
+          // The first word of a sentence has its capital from there.
+          loneOpening: name.opens && from === whole.from && words.length === 1 && !rowOf(said) && !/\d/.test(value) ? 1 : 0,
           common: fold(value)
             .split(' ')
             .every((word) => lower.has(word))
