@@ -1,7 +1,7 @@
 import { fold } from '../base';
 import type { Candidate } from './find/candidate';
 import type { Hit } from './cues';
-import { rowOf, type Said } from './said';
+import { pointsBack, rowOf, type Said } from './said';
 import { keyOf, type Scene } from './scene';
 import { DROPPED, FORMER, MAIN, NOT, OTHERS, PLANNED, RESERVE, WISHED } from './skills/standing';
 
@@ -150,6 +150,15 @@ function standingOf(said: Said): Features {
   return found;
 }
 
+/** The words a sentence begins with, up to its first comma. */
+const openingOf = (said: Said): string => said.folded.slice(0, 60).split(/[,;:–—]/)[0] ?? '';
+const THERE = /^(?:there|dort|daar|er is daar|alli|ahi|la-bas|y )\b/;
+/** Whether it goes on about somebody else, whom the sentence before named. */
+function othersBefore(said: Said): boolean {
+  const before = THERE.test(said.folded) ? said.before : pointsBack(said);
+  return before !== null && before !== undefined && OTHERS.test(openingOf(before)) && !SELF.test(said.folded);
+}
+
 /** The features of every candidate of a scene, in their order. */
 export function featuresOf(scene: Scene): readonly Features[] {
   const { candidates, now } = scene;
@@ -230,6 +239,10 @@ export function featuresOf(scene: Scene): readonly Features[] {
       older: newest.size > 0 && said.date !== null && !newest.has(candidate) ? 1 : 0,
       overtaken: newest.size > 0 && said.date === null && !newest.has(candidate) && recentNews(newest, now) ? 1 : 0,
       self: yes(SELF.test(said.folded)),
+      // “Our sister house, the Moorhof, was renovated in 2024”: who the sentence is about stands at its head.
+      subjectOthers: yes(OTHERS.test(openingOf(said))),
+      backOthers: yes(othersBefore(said)),
+      bare: yes(met.here.every((hit) => !asked(hit) && !word(hit)) && met.head.every((hit) => !asked(hit) && !word(hit))),
       ...extreme.get(candidate),
       ...standingOf(said),
     };

@@ -1,3 +1,4 @@
+import { isSmall } from '../language';
 import { rowOf, type Said } from '../said';
 import { figuresIn, type Figure } from '../skills/figures';
 import { datesIn } from '../skills/dates';
@@ -134,7 +135,15 @@ export function countsIn(said: Said, hits: readonly Hit[]): readonly Candidate[]
   }
   for (const hit of nouns) {
     const near = folded.slice(tokens[Math.max(0, hit.from - 3)]?.from ?? 0, tokens[hit.to - 1]?.to ?? 0);
-    if (NOT.test(near) && counted.length === 0) {
+    const next = tokens[hit.to]?.folded ?? '';
+    // “No room service” is no word about rooms.
+    const leadsOn =
+      said.language === 'en' &&
+      next.length > 3 &&
+      tokens[hit.to]?.clause === tokens[hit.to - 1]?.clause &&
+      !isSmall(next, 'en') &&
+      !/(?:ed|ing|ly)$/.test(next);
+    if (NOT.test(near) && counted.length === 0 && !leadsOn) {
       out.push({ value: 0, said, from: hit.from, to: hit.to, marks: { zero: 1, noun: hit.strength } });
       break;
     }

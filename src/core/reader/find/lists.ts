@@ -23,7 +23,8 @@ function tidy(text: string): string {
   for (let next = bare.replace(LEADING, ''); next !== bare; next = bare.replace(LEADING, '')) bare = next;
   return bare.trim();
 }
-const brief = (text: string): boolean => text !== '' && text.split(/\s+/).length <= ITEM_WORDS && !/\d{3,}/.test(text);
+const brief = (text: string): boolean =>
+  text !== '' && !/^\[.*\]$/.test(text) && text.split(/\s+/).length <= ITEM_WORDS && !/\d{3,}/.test(text);
 
 /** What stands behind the words that lead to a list: “It is to be had in | blue, …”. */
 function opening(first: string, language: Language): string {

@@ -36,12 +36,15 @@ function agesIn(said: Said, now: Instant): readonly Candidate[] {
   });
 }
 
+/** “Recently” is no year. */
+const VAGUE = /^(?:recently|just now|kurzlich|in diesen tagen|onlangs|recientemente|recemment|ces jours-ci)$/;
+
 /** Years (or days) named in a sentence, and the day the sentence itself is of. */
 export function datesOf(said: Said, kind: 'year' | 'date', now: Instant): readonly Candidate[] {
   const { folded, tokens } = said;
   const out: Candidate[] = [];
   if (kind === 'year') out.push(...agesIn(said, now));
-  const dates = datesIn(folded, said.date ?? now).filter((date) => date.start <= now);
+  const dates = datesIn(folded, said.date ?? now).filter((date) => date.start <= now && !VAGUE.test(folded.slice(date.from, date.to)));
   for (const date of dates) {
     const before = folded.slice(Math.max(0, date.from - 24), date.from);
     out.push({

@@ -5,14 +5,14 @@
 
 const any = (...words: readonly string[]): RegExp => new RegExp(`\\b(?:${words.join('|')})\\b`);
 
-/** “No”, in whatever form it takes. */
+/** “No”, in whatever form it takes; “No. of rooms” and “non-smokers” are none. */
 export const NOT = any(
-  "no|not|none|never|neither|nor|without|isn't|don't|doesn't|won't|haven't",
+  "no(?!\\. ?(?:of|\\d))|not|none|never|neither|nor|without|isn't|don't|doesn't|won't|haven't",
   'kein|keine|keinen|keinem|keiner|nicht|nie|ohne|weder',
   'geen|niet|nooit|zonder',
   'ningun|ninguna|nunca|sin|tampoco|no hay|no tenemos',
   "pas|aucun|aucune|sans|jamais|n'avons|n'est",
-  'non|nessun|nessuna|senza|mai',
+  'non(?!-)|nessun|nessuna|senza|mai',
   'nie|bez|zaden|zadnych|brak',
 );
 
@@ -68,11 +68,11 @@ export const ENDED = any(
 
 /** Somebody else is spoken of. */
 export const OTHERS = any(
-  "customers?|clients?|neighbou?rs?|neighbou?r's|neighbou?ring|next door|suppliers?|competitors?|members?|partners?|partner \\w+|sister (?:firm|company|house|site|business)|subsidiary|our parent|parent company|other people's|somebody else's|privately owned|belongs? to (?:a|an|the|our) (?!firm\\b|company\\b|house\\b)|rent(?:ed|s)?|hired? (?:from|by)|borrow(?:ed)?|on loan|shared with|the region|region's|the industry|the sector|the county|country|nationwide|on average|typical|visited|colleagues (?:at|in)|a friend|friends of ours|for others",
-  'kunden|kundin|nachbar\\w*|nebenan|lieferant\\w*|mitglied\\w*|partner\\w*|schwester\\w*|tochter(?:firma|gesellschaft)|muttergesellschaft|fremde[nrsm]?|privat\\w*|(?:an)?gemietet\\w*|mieten|anmieten|geliehen|mitnutzen|branche|bundesweit|durchschnitt\\w*|wettbewerb\\w*|mitbewerb\\w*|landkreis|andere[nr]? betriebe?|besuchten|kollegen',
+  "customers?|clients?|neighbou?rs?|neighbou?r's|neighbou?ring|next door|suppliers?|competitors?|members?|partners?|partner \\w+|sister (?:firm|company|house|site|business)|subsidiary|our parent|parent company|other people's|somebody else's|privately owned|belongs? to (?:a|an|the|our) (?!firm\\b|company\\b|house\\b)|rent(?:ed|s)?|hired? (?:from|by)|borrow(?:ed)?|on loan|shared with|the region|region's|the industry|the sector|the county|country|nationwide|on average|typical|visited|colleagues (?:at|in)|a friend|our friends|friends of ours|for others",
+  'kunden|kundin|nachbar\\w*|nebenan|lieferant\\w*|mitglied\\w*|partner\\w*|schwester\\w*|tochter(?:firma|gesellschaft)|muttergesellschaft|fremde[nrsm]?|privat\\w*|(?:an)?gemietet\\w*|mieten|anmieten|geliehen|mitnutzen|branche|bundesweit|durchschnitt\\w*|wettbewerb\\w*|mitbewerb\\w*|landkreis|andere[nr]? betriebe?|besuchten|kollegen|unsere freunde|befreundet\\w*',
   'klant(?:en)?|buurman|buren|buurbedrijf|leverancier\\w*|leden|partner\\w*|zuster\\w*|dochterbedrijf|moederbedrijf|particulier\\w*|gehuurd|huren|geleend|gedeeld met|de sector|gemiddeld\\w*|concurrent\\w*|regio|bezochten|collega\\w*',
-  'clientes?|vecin[oa]s?|proveedor\\w*|socios|socio|filial|matriz|hermana|ajen[oa]s?|alquil\\w+|prestad[oa]s?|compartid[oa]s?|el sector|la comarca|provincia|media nacional|competidor\\w*|visitamos',
-  'nos clients?|clients?|voisins?|voisine|fournisseurs?|adherents?|partenaires?|filiale|maison soeur|societe soeur|particuliers?|lou(?:e|es|ons|ee|ees)|prete[es]*|partage[es]*|le secteur|la region|moyenne|concurrents?|visite chez|confreres?|proprietaires?',
+  'clientes?|vecin[oa]s?|proveedor\\w*|socios|socio|filial|matriz|hermana|ajen[oa]s?|alquil\\w+|prestad[oa]s?|compartid[oa]s?|el sector|la comarca|provincia|media nacional|competidor\\w*|visitamos|nuestros amigos',
+  'nos clients?|clients?|voisins?|voisine|fournisseurs?|adherents?|partenaires?|filiale|maison soeur|societe soeur|nos amis|particuliers?|lou(?:e|es|ons|ee|ees)|prete[es]*|partage[es]*|le secteur|la region|moyenne|concurrents?|visite chez|confreres?|proprietaires?',
   'clienti|vicin[oi]|fornitor\\w*|soci|klienci|klientow|sasiad\\w*|dostawc\\w*',
 );
 
