@@ -46,6 +46,7 @@ module.exports = {
     order('flow', ['base', 'units', 'fields', 'facts', 'feel', 'score', 'lookup', 'writer']),
     order('formats', ['base']),
     order('reader', ['base', 'fields', 'facts', 'flow', 'formats', 'units']),
+    order('reply', ['base', 'reader']),
     order('things', ['base', 'fields', 'facts', 'feel', 'flow', 'score', 'writer', 'reader']),
     order('dossier', ['base', 'fields', 'facts', 'feel', 'formats', 'reader']),
     order('intake', ['base', 'units', 'fields', 'facts', 'feel', 'match']),

@@ -5,7 +5,8 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { readHtml } from '../core/formats';
-import { answerAll, passageOf, understandReply, type Asked, type Passage } from '../core/reader';
+import { answerAll, passageOf, type Asked, type Passage } from '../core/reader';
+import { understandReply } from '../core/reply';
 import { demoQuestion } from './questions';
 
 const FOLDER = path.resolve(__dirname, '../../demo/hostile');
@@ -39,7 +40,9 @@ test.each(files.filter((name) => name.startsWith('page-')))('%s', (name) => {
 });
 
 test.each(files.filter((name) => name.startsWith('mail-')))('%s', (name) => {
-  const [hostile, harmless] = both(name).map((text) => understandReply('Re: Climate control', text, { autoSubmitted: false }));
+  const [hostile, harmless] = both(name).map((text) =>
+    understandReply({ subject: 'Re: Climate control', text, autoSubmitted: false, at: NOW }),
+  );
   expect(hostile).toEqual(harmless);
   expect(hostile?.kind).toBe('objection');
 });

@@ -10,8 +10,6 @@ export { whatTheyDo, type Sentence } from './summary';
 export { speaksToMachines } from './skills/standing';
 export { classify, type LabelGiven, type Sorted } from './classify';
 export { linkJudge, type PageLink } from './links';
-export { ownWords, understandReply, withoutSignature, type ReplyKind, type ReplyReading } from './reply';
-export { parseDeliveryStatus, type DeliveryStatus } from './dsn';
 export { sentencesOf } from './sentences';
 export { pickDocument } from './documents';
 export { abusiveWords, disposableMailbox, parkedSite, roleMailbox, testEntry, type Screened } from './screen';

@@ -7,20 +7,8 @@ import { keepMarks } from '../flow/edit';
 import { parseFlow, printFlow } from '../flow/syntax';
 import { readHtml, readPage, textBlocks, type PageText } from '../formats';
 import { flatten, guessColumns, readRow, readTable } from '../intake';
-import {
-  abusiveWords,
-  answerAll,
-  classify,
-  ownWords,
-  parkedSite,
-  parseDeliveryStatus,
-  pickDocument,
-  sentencesOf,
-  testEntry,
-  understandReply,
-  whatTheyDo,
-  withoutSignature,
-} from './index';
+import { abusiveWords, answerAll, classify, parkedSite, pickDocument, sentencesOf, testEntry, whatTheyDo } from './index';
+import { ownWords, parseDeliveryStatus, understandReply, withoutSignature } from '../reply';
 
 // Long enough that what grows with the square shows: eight times the text would be sixty-four times the work.
 const LONGEST = 250_000;
@@ -80,7 +68,7 @@ const READERS: Readonly<Record<string, { readonly longest: number; readonly read
   'a curriculum': { longest: AT_DOOR, read: (text) => pickDocument('cv', text, NOW) },
   'a brief': { longest: AT_DOOR, read: (text) => pickDocument('brief', text, NOW) },
   sentences: { longest: LONGEST, read: sentencesOf },
-  'an answer by mail': { longest: LONGEST, read: (text) => understandReply('Re: hello', text, { autoSubmitted: false }) },
+  'an answer by mail': { longest: LONGEST, read: (text) => understandReply({ subject: 'Re: hello', text, autoSubmitted: false, at: 0 }) },
   'own words': { longest: LONGEST, read: (text) => withoutSignature(ownWords(text)) },
   'a delivery report': { longest: LONGEST, read: (text) => parseDeliveryStatus(text, text) },
   labels: { longest: LONGEST, read: (text) => classify(text, [{ name: 'price', meaning: 'what it costs', examples: ['too expensive'] }]) },

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { demoQuestion } from '../../testing/questions';
-import { answerQuestion, parseDeliveryStatus, passageOf, sentencesOf, understandReply, linkJudge, type Passage } from './index';
+import { answerQuestion, passageOf, sentencesOf, linkJudge, type Passage } from './index';
 
 const NOW = Date.parse('2026-11-24T10:00:00Z');
 const page = (text: string, url = 'http://x.example/about'): Passage => passageOf(url, text);
@@ -139,77 +139,5 @@ describe('which pages are worth reading', () => {
   test('about and news before crops, privacy last; files and mail addresses not at all; none twice', () => {
     const links = [link('/crops'), link('/privacy'), link('/news'), link('/about'), link('/brochure.pdf'), link('/about')];
     expect(linkJudge()(links).map((entry) => entry.url.slice(16))).toEqual(['/about', '/news', '/crops', '/privacy']);
-  });
-});
-
-describe('answers understood', () => {
-  const understand = (body: string, subject = 'Re: Climate control', autoSubmitted = false) =>
-    understandReply(subject, body, { autoSubmitted });
-
-  test.each([
-    ['Thursday after three would suit. Could you bring figures?', 'interested', null],
-    ['Sounds good, call me tomorrow morning.', 'interested', null],
-    ['Thanks, but that is too expensive for us.', 'objection', 'price'],
-    ['Das ist uns zu teuer.', 'objection', 'price'],
-    ['We already work with another supplier for this.', 'objection', 'competitor'],
-    ['We do not need this, everything works fine.', 'objection', 'need'],
-    ['Not now, ask me again in spring.', 'not now', null],
-    ['Please take me off your list.', 'unsubscribe', null],
-    ['Ich bin bis 1 December abwesend und danach wieder erreichbar.', 'out of office', null],
-    ['I am the wrong person for this, please write to Tom.', 'wrong person', null],
-    ['Hm.', 'unclear', null],
-  ])('%s', (body, kind, objection) => {
-    expect(understand(body)).toMatchObject({ kind, objection });
-  });
-
-  test('an unsubscribe is never overlooked behind kind words', () => {
-    expect(understand('Sounds good in general, but please unsubscribe me.').kind).toBe('unsubscribe');
-  });
-
-  test('what they quote of ours does not count', () => {
-    expect(understand('Yes, please.\n\nOn Tue 24 Nov Thornwick wrote:\n> too expensive, unsubscribe, out of office\n').kind).toBe(
-      'interested',
-    );
-    expect(understand('Ja, gerne!\n-- \nPreis und Budget GmbH').kind).toBe('interested');
-  });
-
-  test('a machine’s answer is an absence, whatever its words, and says until when', () => {
-    expect(understand('Thank you for your mail. I am away until 2 December.', 'Automatic reply: Climate control', true)).toMatchObject({
-      kind: 'out of office',
-      when: '2 December',
-    });
-  });
-
-  test('the deciding sentence is quoted and stands in the mail', () => {
-    fc.assert(
-      fc.property(fc.lorem({ mode: 'sentences', maxCount: 5 }), (text) => {
-        const { quote } = understand(`${text} That is too expensive.`);
-        expect(quote).toBe('That is too expensive.');
-      }),
-    );
-  });
-});
-
-describe('delivery status reports (RFC 3464)', () => {
-  const report =
-    'Reporting-MTA: dns; relay.example\r\n\r\nFinal-Recipient: rfc822; M.Quill@Oakmere-Glass.example\r\nAction: failed\r\nStatus: 5.0.0\r\nDiagnostic-Code: smtp; 550 5.1.1 no such\r\n mailbox\r\n';
-  test('are read with folded headers; the diagnostic’s code counts before a vague status', () => {
-    expect(parseDeliveryStatus(report, 'Message-ID: <m1@millrace.example>\r\nSubject: x')).toEqual({
-      recipient: 'm.quill@oakmere-glass.example',
-      action: 'failed',
-      status: '5.1.1',
-      diagnostic: 'smtp; 550 5.1.1 no such mailbox',
-      originalMessageId: '<m1@millrace.example>',
-      hard: true,
-    });
-  });
-
-  test.each([
-    ['Action: delayed\r\nStatus: 4.4.1', false],
-    ['Action: failed\r\nStatus: 4.2.2', false],
-    ['Action: failed\r\nStatus: 5.1.1', true],
-    ['', true],
-  ])('%j', (text, hard) => {
-    expect(parseDeliveryStatus(text, '').hard).toBe(hard);
   });
 });

@@ -3,6 +3,7 @@ import * as cheerio from 'cheerio';
 import { simpleParser } from 'mailparser';
 import { cleanText, cutText } from '../../core/base';
 import { boundHtml, readHtml } from '../../core/formats';
+import type { MailSigns } from '../../core/reply';
 import type { IncomingMail } from '../ports';
 
 const LIMITS = { text: 400_000, subject: 1_000, name: 300, address: 320, id: 998, references: 200, files: 50, status: 50_000 } as const;
@@ -29,11 +30,36 @@ export async function readMail(raw: Buffer): Promise<IncomingMail> {
     inReplyTo: mail.inReplyTo === undefined ? null : text(mail.inReplyTo, LIMITS.id),
     references: references.slice(-LIMITS.references).map((id) => text(id, LIMITS.id)),
     autoSubmitted: typeof auto === 'string' && auto !== 'no',
+    signs: signsOf(mail),
     deliveryStatus: status === '' ? null : { status, original: part(/^(?:text\/rfc822-headers|message\/rfc822)$/) },
     files: mail.attachments
       .filter((entry) => !entry.related && entry.filename !== undefined && !/^message\/|^text\/(?:calendar|rfc822)/.test(entry.contentType))
       .slice(0, LIMITS.files)
       .map((entry) => ({ name: text(entry.filename, LIMITS.name), bytes: new Uint8Array(entry.content) })),
+  };
+}
+
+/** A list, a receipt, a calendar's answer, a filter's doubt: as the heads and parts say. */
+function signsOf(mail: Awaited<ReturnType<typeof simpleParser>>): MailSigns {
+  const head = (name: string): string => {
+    const value = mail.headers.get(name);
+    return typeof value === 'string' ? value.toLowerCase() : value === undefined ? '' : JSON.stringify(value).toLowerCase();
+  };
+  const calendar =
+    mail.attachments
+      .find((entry) => /^text\/calendar/.test(entry.contentType))
+      ?.content.toString('utf8')
+      .slice(0, LIMITS.status) ?? '';
+  const answer = /^METHOD:REPLY/im.test(calendar)
+    ? /PARTSTAT=(ACCEPTED|DECLINED|TENTATIVE)/i.exec(calendar)?.[1]?.toLowerCase()
+    : undefined;
+  return {
+    listed: head('list-id') !== '' || head('list') !== '' || head('list-unsubscribe') !== '' || /bulk|list|junk/.test(head('precedence')),
+    receipt:
+      mail.attachments.some((entry) => entry.contentType === 'message/disposition-notification') ||
+      head('content-type').includes('disposition-notification'),
+    meeting: answer === 'accepted' || answer === 'declined' || answer === 'tentative' ? answer : null,
+    suspect: head('x-spam-flag') === 'yes' || head('x-spam-status').startsWith('yes'),
   };
 }
 

@@ -1,6 +1,7 @@
 /** What is read of things that came from outside. */
 import type { Instant } from '../../core/base';
 import type { Block, PageText } from '../../core/formats';
+import type { MailSigns } from '../../core/reply';
 
 export interface IncomingMail {
   readonly messageId: string;
@@ -12,6 +13,8 @@ export interface IncomingMail {
   readonly inReplyTo: string | null;
   readonly references: readonly string[];
   readonly autoSubmitted: boolean;
+  /** what else its heads say of it */
+  readonly signs?: MailSigns;
   /** the parts of a delivery status report, when it is one */
   readonly deliveryStatus: { readonly status: string; readonly original: string } | null;
   readonly files: readonly { readonly name: string; readonly bytes: Uint8Array }[];

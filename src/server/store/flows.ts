@@ -36,7 +36,7 @@ export async function listFlows(tx: Tx): Promise<FlowRow[]> {
   return [
     ...(await tx<
       FlowRow[]
-    >`select f.id, f.name, f.draft_text, f.draft_no, f.live_version_id, v.no as live_no, v.released_at as live_since, f.paused_at, f.updated_at from flow f left join flow_version v on v.id = f.live_version_id order by f.created_at, f.name`),
+    >`select f.id, f.name, f.draft_text, f.draft_no, f.live_version_id, v.no as live_no, v.released_at as live_since, f.paused_at, f.updated_at from flow f left join flow_version v on v.id = f.live_version_id order by f.created_at`),
   ];
 }
 

@@ -1,5 +1,5 @@
 import type { Instant, JsonObject } from '../../core/base';
-import type { ReplyReading } from '../../core/reader';
+import { consequenceOf, KINDS, type ReplyReading } from '../../core/reply';
 import type { Composed, MessageCheck, UsedFact } from '../../core/writer';
 import type { Tx } from '../db';
 
@@ -84,11 +84,13 @@ export interface ReplyRow {
   readonly text: string;
   readonly quote: string | null;
 }
-/** The first answer to a message; a machine's "out of office" is none. */
+/** Kinds that a machine sends: nobody has answered. */
+const BY_MACHINES = KINDS.filter((kind) => kind === 'out of office' || (!consequenceOf(kind).wantsPerson && !consequenceOf(kind).bars));
+/** The first answer to a message; what a machine sent is none. */
 export async function answerTo(tx: Tx, messageId: string): Promise<ReplyRow | undefined> {
   const [row] = await tx<ReplyRow[]>`
     select r.reading->>'kind' as kind, r.body as text, r.reading->>'quote' as quote from message m join message r on r.thread_id = m.thread_id and r.direction = 'in' and r.at >= m.at
-    where m.id = ${messageId} and m.state = 'sent' and coalesce(r.reading->>'kind', '') <> 'out of office' order by r.at limit 1`;
+    where m.id = ${messageId} and m.state = 'sent' and not (coalesce(r.reading->>'kind', '') = any(${BY_MACHINES})) order by r.at limit 1`;
   return row;
 }
 

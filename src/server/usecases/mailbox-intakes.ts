@@ -1,7 +1,7 @@
 /** Mails of a mailbox as entries. An answer to something we sent goes to its conversation instead. */
 import { clip, cutText, stableId, type JsonObject } from '../../core/base';
 import { addressRow, leftAlone, type MailboxSettings } from '../../core/intake';
-import { ownWords, withoutSignature } from '../../core/reader';
+import { ownWords, withoutSignature } from '../../core/reply';
 import { WorldFailure, type FoundMail, type MailboxCursor } from '../ports';
 import { findEntry, insertEntry, type IntakeRow } from '../store/intakes';
 import { messageByRfcIds } from '../store/messages';

@@ -1,7 +1,7 @@
 import type { Instant } from '../../core/base';
 import { addWorkingDays } from '../../core/calendar';
 import type { PlanEnd } from '../../core/engine';
-import { parseDeliveryStatus, understandReply, type DeliveryStatus, type ReplyKind, type ReplyReading } from '../../core/reader';
+import { consequenceOf, parseDeliveryStatus, understandReply, type DeliveryStatus, type ReplyReading } from '../../core/reply';
 import type { Tx } from '../db';
 import type { IncomingMail } from '../ports';
 import { dropPlanned, plannedOfThread } from '../store/effects';
@@ -22,21 +22,7 @@ import { signingSecrets } from './keys';
 import { unsubscribeCodeFits } from './send-due';
 import { found, Refusal, type World } from './world';
 
-/** What an answer of each kind does to the plan, and whether a person has to look at it. */
-const CONSEQUENCE: Record<ReplyKind, { readonly plan: PlanEnd | 'pause'; readonly wantsPerson: boolean; readonly label: string }> = {
-  interested: { plan: 'answered', wantsPerson: true, label: 'interested' },
-  objection: { plan: 'answered', wantsPerson: true, label: 'objects' },
-  'not now': { plan: 'answered', wantsPerson: true, label: 'not now' },
-  'wrong person': { plan: 'answered', wantsPerson: true, label: 'says it is the wrong person' },
-  unclear: { plan: 'answered', wantsPerson: true, label: 'answered' },
-  'out of office': { plan: 'pause', wantsPerson: false, label: 'is out of office' },
-  unsubscribe: { plan: 'unsubscribed', wantsPerson: false, label: 'unsubscribed' },
-  bounce: { plan: 'bounced', wantsPerson: false, label: 'bounced' },
-};
-
 const PAUSE_DAYS = 5;
-const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
-
 type Origin = NonNullable<Awaited<ReturnType<typeof messageByRfcIds>>>;
 
 /** Keeps a mail that came in, finds the conversation it belongs to, understands it, and stops, pauses or ends the plan. The same mail twice does nothing. */
@@ -50,10 +36,15 @@ export async function receiveMail(world: World, mail: IncomingMail): Promise<voi
       ...[...mail.references].reverse(),
     ];
     const origin = (await messageByRfcIds(tx, ids)) ?? (await lastThreadWith(tx, status?.recipient ?? mail.from));
-    const reading: ReplyReading = status
-      ? { kind: 'bounce', objection: null, when: null, quote: status.diagnostic, confidence: 0.95 }
-      : understandReply(mail.subject, mail.text, mail);
-    const consequence = CONSEQUENCE[reading.kind];
+    const sent = origin && (await findMessage(tx, origin.id));
+    const reading = understandReply({
+      ...mail,
+      from: `${mail.fromName} <${mail.from}>`,
+      at: mail.sentAt ?? now,
+      ...(status && { status }),
+      ...(sent && { ours: sent.body }),
+    });
+    const consequence = consequenceOf(reading.kind);
     const fresh = await insertReceived(
       tx,
       {
@@ -78,7 +69,7 @@ export async function receiveMail(world: World, mail: IncomingMail): Promise<voi
       return;
     }
     await tellTimeline(tx, origin, reading, now);
-    if (status) await bounced(tx, origin, status, now);
+    if (reading.kind === 'bounce') await bounced(tx, origin, status, now);
     else await answered(tx, origin, reading, mail.from, now);
   });
 }
@@ -86,7 +77,7 @@ export async function receiveMail(world: World, mail: IncomingMail): Promise<voi
 async function tellTimeline(tx: Tx, origin: Origin, reading: ReplyReading, now: Instant): Promise<void> {
   if (!origin.personId) return;
   const person = await findPerson(tx, origin.personId);
-  const label = CONSEQUENCE[reading.kind].label;
+  const { label } = consequenceOf(reading.kind);
   const says =
     reading.kind === 'bounce'
       ? `The mail to ${person?.name ?? 'them'} bounced`
@@ -103,26 +94,28 @@ async function tellTimeline(tx: Tx, origin: Origin, reading: ReplyReading, now: 
   ]);
 }
 
-async function bounced(tx: Tx, origin: Origin, status: DeliveryStatus, now: Instant): Promise<void> {
-  if (!status.hard) return;
+async function bounced(tx: Tx, origin: Origin, status: DeliveryStatus | undefined, now: Instant): Promise<void> {
   await setMessageState(tx, origin.id, 'failed');
   const sent = await findMessage(tx, origin.id);
-  const address = status.recipient ?? sent?.toAddress;
-  if (address) await addDoNotContact(tx, address, `bounced: ${status.status}`, now);
+  const address = status?.recipient ?? sent?.toAddress;
+  if (address) await addDoNotContact(tx, address, `bounced: ${status?.status ?? 'as the server wrote'}`, now);
   await endThread(tx, origin, 'ended', 'bounced', now);
 }
 
 async function answered(tx: Tx, origin: Origin, reading: ReplyReading, from: string, now: Instant): Promise<void> {
-  const { plan } = CONSEQUENCE[reading.kind];
-  if (plan === 'pause') {
+  const { plan, bars, wantsPerson } = consequenceOf(reading.kind);
+  if (plan === 'continue') return;
+  // A person who says "not now" without a day has answered: when to write again is decided by a person.
+  if (plan === 'pause' && (reading.when !== null || reading.kind !== 'not now')) {
     await pause(tx, origin, reading, now);
+    if (wantsPerson && origin.tripId) await postEvent(tx, origin.tripId, { kind: 'signal' }, now);
     return;
   }
-  if (plan === 'unsubscribed') {
+  if (bars) {
     const sent = await findMessage(tx, origin.id);
     for (const address of new Set([from, sent?.toAddress ?? from])) await addDoNotContact(tx, address, 'unsubscribed', now);
   }
-  await endThread(tx, origin, plan === 'unsubscribed' ? 'ended' : 'answered', plan, now);
+  await endThread(tx, origin, bars ? 'ended' : 'answered', bars ? 'unsubscribed' : 'answered', now);
 }
 
 async function endThread(tx: Tx, origin: Origin, state: 'answered' | 'ended', how: PlanEnd, now: Instant): Promise<void> {
@@ -145,16 +138,10 @@ async function pause(tx: Tx, origin: Origin, reading: ReplyReading, now: Instant
   if (next && next.dueAt < until) await postpone(tx, next, origin.threadId, until, now);
 }
 
-/** "2 December" in the year that makes it lie ahead; ISO dates as they are. */
+/** The morning of the day they gave; null where they gave none, or one that has passed. */
 function backOn(when: string | null, now: Instant): Instant | null {
-  if (when === null) return null;
-  if (/^\d{4}-\d\d-\d\d$/.test(when)) return Date.parse(when);
-  const parts = /^(\d{1,2})\.? (\w{3})/.exec(when);
-  const month = MONTHS.indexOf(parts?.[2]?.toLowerCase() ?? '');
-  if (!parts || month < 0) return null;
-  const year = new Date(now).getUTCFullYear();
-  const at = Date.UTC(year, month, Number(parts[1]), 8);
-  return at < now ? Date.UTC(year + 1, month, Number(parts[1]), 8) : at;
+  const at = when === null ? Number.NaN : Date.parse(`${when}T08:00:00Z`);
+  return Number.isNaN(at) || at <= now ? null : at;
 }
 
 /** One-click unsubscribe (RFC 8058): the link's code says which message it came from. Done again, it changes nothing. */

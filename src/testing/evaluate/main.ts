@@ -5,6 +5,7 @@
 import fs from 'node:fs';
 import { MODEL } from '../../core/reader/learning';
 import { readKeys } from './key';
+import { evaluateMail } from './mail';
 import { figuresOf, judge, leaveOneOut, readSites, STEPS, type Judged } from './run';
 import { demoSites, trainingSets } from './sets';
 
@@ -58,7 +59,11 @@ function faults(judged: readonly Judged[]): void {
 }
 
 const [first, second, flag, file] = process.argv.slice(2);
-if (first === 'trades') {
+if (first === 'mail') {
+  const [, folder, key, option, answers] = process.argv.slice(2);
+  if (folder === undefined || key === undefined) throw new Error('say FOLDER and KEY: the folder of the mails and the file of the key');
+  for (const line of await evaluateMail(folder, key, option === '--answers' ? answers : undefined)) say(line);
+} else if (first === 'trades') {
   const judged = leaveOneOut(trainingSets());
   for (const step of STEPS)
     table(

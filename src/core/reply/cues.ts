@@ -1,0 +1,183 @@
+import type { Objection, ReplyKind } from './kinds';
+
+/** Ways of saying that speak for a kind: over folded words of en, de, nl, fr, es. `weight`: how much one of them says. */
+export interface Cue {
+  readonly kind: ReplyKind;
+  readonly objection?: Objection;
+  readonly weight: number;
+  readonly says: RegExp;
+}
+
+const cue = (kind: ReplyKind, weight: number, ...words: readonly string[]): Cue => ({ kind, weight, says: any(words) });
+const objects = (objection: Objection, weight: number, ...words: readonly string[]): Cue => ({
+  kind: 'objection',
+  objection,
+  weight,
+  says: any(words),
+});
+const any = (words: readonly string[]): RegExp => new RegExp(`(?<![\\p{L}])(?:${words.join('|')})(?![\\p{L}])`, 'u');
+
+export const CUES: readonly Cue[] = [
+  cue(
+    'unsubscribe',
+    5,
+    "unsubscribe(?: me)?|opt(?:ed|ing)? out|(?:take|remove|get|strike|cross|drop) (?:me|us|my (?:name|address|e-?mail)|this (?:address|name)|our (?:name|address)) (?:off|from|out)|off (?:your|the|this|that) (?:mailing |mail )?list|(?:stop|quit|cease) (?:writing|mailing|e-?mailing|sending|contacting|messaging)|(?:do not|don't|never|not to) (?:write|contact|e-?mail|mail)(?: to)? (?:me|us|here|again|this)|no (?:more|further) (?:e-?mails?|mails?|messages?|letters?|post)|(?:delete|erase) (?:my|our|me|us|everything)|leave me alone|forget (?:my address|me)|nothing more from you",
+    'abmelden|austragen|abbestell\\w*|(?:von|aus) (?:ihrer|eurer|der|dem|ihrem) (?:\\w+ )?(?:liste|verteiler)|aus (?:dem|ihrem) verteiler|keine (?:weiteren (?:mails|e-?mails|nachrichten|schreiben)|mails|e-?mails|werbung) (?:mehr|an)?|(?:nicht|nie) (?:mehr|weiter|wieder) (?:an)?(?:schreiben|mailen|kontaktieren)|schreiben sie (?:mir|uns) nicht|(?:loschen|streichen|entfernen|nehmen) sie (?:meine|mich|unsere|uns)|meine (?:daten|adresse) (?:zu )?loschen',
+    'uitschrijven|afmelden|(?:van|uit) (?:de|uw|jullie|die|deze) (?:\\w+ )?(?:lijst|bestand|mailing)|geen (?:mail|mails|post|berichten|reclame) meer|niet (?:meer|langer) (?:te )?(?:mailen|schrijven|benaderen|contacteren)|(?:verwijder|haal|schrap) (?:mij|me|mijn|ons)|mijn gegevens (?:te )?(?:verwijder\\w*|wis\\w*)',
+    "desinscri\\w+|desabonn\\w+|(?:retirez|enlevez|supprimez|effacez|otez|rayez)[- ](?:moi|mon|mes|nous)|ne (?:m'ecrivez|nous ecrivez|m'envoyez|me contactez|m'appelez) plus|plus (?:de|aucun) (?:mails?|messages?|courriers?|courriels?)|cessez de m|de votre liste",
+    '(?:darme|darnos|dame|deme|denos|dense) de baja|de baja (?:de|en) (?:su|la|esa)|borr(?:e|en|ar|eme) (?:mis|me|nuestros)|no me (?:escriba|escriban|manden|mande|envien|contacten|contacte) mas|quit(?:e|en)(?:me|nos)|deje[n]? de (?:escribir\\w*|mandar\\w*|enviar\\w*)|no (?:quiero|deseo|queremos) recibir|de su lista',
+  ),
+  cue(
+    'angry',
+    4,
+    'harass\\w*|outrag\\w*|furious|livid|unacceptable|disgrace\\w*|disgust\\w*|how dare|report(?:ing)? you|(?:formal|official) complaint|complain(?:ing|t)? (?:to|about|against)|lawyers?|solicitors?|legal action|(?:you|that|which|is|are|was) (?:a )?l(?:ied|iar|ie|ies)|without (?:my|our|any) (?:consent|permission)|rectif\\w+|sick of|fed up|shame on|cheek of|spamming',
+    'frechheit|unverschamt\\w*|anwalt\\w*|rechtsanwalt\\w*|beschwer(?:e|en|de) (?:mich|uns|bei|einreichen)|abmahn\\w*|datenschutzbehorde|aufsichtsbehorde|emport|unerhort|wutend|stinksauer|belastig\\w*|gelogen|luge|reicht (?:es )?(?:mir|uns)|das letzte',
+    'woest|boos|woedend|klacht(?:en)?|schandalig|schandelijk|advocaat|belachelijk|onacceptabel|onbeschoft|lastig(?:gevallen| te vallen)|autoriteit persoonsgegevens|rectificatie|gelogen|leugen|ben het zat',
+    'mensonges?|menti|scandaleu\\w*|plainte|avocat|inadmissible|inacceptable|harcel\\w*|furieu\\w*|honteu\\w*|la cnil|excuses ecrites|je (?:demande|exige) des? (?:excuses|explications)|ca suffit|rien valide',
+    'verguenza|denunci\\w*|abogad\\w*|inaceptable|intolerable|acoso|acosando|indignad\\w*|indignante|(?:poner|presentar) una (?:queja|reclamacion)|mentira\\w*|mintiendo|hart[oa]|agencia de proteccion de datos|rectifi\\w+',
+  ),
+  cue(
+    'moved job',
+    4,
+    '(?:no longer|not) (?:work(?:s|ing)?|employed|with (?:us|the (?:company|firm))|here|at (?:this|our))|(?:has |have )?left (?:the (?:company|firm|business|nursery|farm|house)|us|our)|(?:has |have )?(?:retired|moved on|taken retirement)|(?:have |has )?taken (?:it |this |the \\w+ )?over (?:the|from|her|his)|(?:my|his|her) (?:successor|replacement)|(?:my|his|her) last day|started (?:a new|another|in a new) job|changed (?:jobs?|employers?)',
+    'nicht mehr (?:bei (?:uns|der|dieser)|im (?:haus|unternehmen|betrieb)|in (?:der firma|unserem))|arbeite\\w* nicht mehr|ausgeschieden|im ruhestand|in (?:rente|pension)|nachfolger\\w*|(?:den betrieb|das unternehmen|die firma|uns) verlassen|stelle gewechselt',
+    'werk\\w* (?:hier |bij ons |daar )?niet (?:meer|langer)|niet meer (?:werkzaam|in dienst|bij ons)|uit dienst|met pensioen|opvolg(?:er|ster)|ons (?:bedrijf )?verlaten|andere baan',
+    "ne (?:travaille|fait) plus|n'est plus (?:chez|dans|a)|a quitte|avons quitte|(?:parti|partie) (?:a la|en) retraite|est (?:parti|partie)|(?:mon|son|ma) (?:successeur|remplacant\\w*)|je reprends (?:la|le|sa|son|les)",
+    '(?:ya no|no) trabaja (?:aqui|ya|con)|ya no (?:esta|trabaj\\w+|forma)|se (?:ha jubilado|jubilo)|(?:dejo|ha dejado) (?:la empresa|el puesto|nosotros)|(?:mi|su) sustitut[oa]|jubilad[oa]',
+  ),
+  cue(
+    'wrong person',
+    4,
+    "(?:not|isn't) (?:the right|the best|really the|quite the) (?:person|one|man|woman|contact)|wrong (?:person|address|man|woman|desk|department|\\w+ altogether)|not (?:mine|my (?:area|job|department|patch|thing|business|field))|(?:this|that)(?: one)?(?:'s| is) (?:yours|not mine|his|hers)|(?:write|talk|speak|turn|go|get on) to (?!me|us|you|be|the|a|and)\\w+|(?:does|handles|deals with|looks after|is in charge of|is responsible for) (?:all )?(?:our|the|that|this|such)|(?:forward(?:ed|ing)|pass(?:ed|ing)) (?:this|it|your \\w+|you) (?:to|on)|i (?:don't|do not) (?:buy|handle|deal|do) (?:the|with|any|that|this|technology)|put (?:him|her|them) in (?:the )?cc|(?:him|her) direct",
+    '(?:nicht|bin da nicht) (?:zustandig|der richtige|die richtige|mein bereich|mein gebiet)|falsche[rn]? (?:ansprechpartner\\w*|person|adresse|stelle)|(?:zustandig|verantwortlich) (?:ist|dafur|sind)|wenden sie sich (?:bitte )?an|leite (?:das|es|ihre \\w+|sie) .{0,20}weiter|weitergeleitet an|sprechen sie (?:mit|lieber)|kummert sich',
+    'niet de juiste (?:persoon|man|vrouw)|verkeerde (?:persoon|adres|man)|daar ga ik niet over|gaat (?:hier |daar )?(?:niet )?over (?:de|het|onze)|dat doet (?:mijn|onze|bij ons)|doorgestuurd (?:naar|aan)|(?:je|u) moet (?:bij|zijn bij)|(?:mail|bel|vraag) (?:maar )?(?:naar )?(?:mijn|onze) (?:broer|zus|collega|baas|man|vrouw|zoon|dochter)|ik koop (?:geen|niks|niet)|in de cc gezet',
+    "pas la bonne (?:personne|adresse)|(?:ce n'est pas|pas) (?:de mon ressort|mon domaine|ma partie|moi qui)|adressez-vous|(?:contactez|ecrivez a|voyez avec|parlez a) (?!-?moi|-?nous)|s'occupe (?:de|des|du)|(?:je )?(?:transfere|transmets|fais suivre)",
+    '(?:no soy|no es) (?:la persona|yo|mio|asunto mio|cosa mia)|no es mi[ao]|(?:hable|hablad|hablen|dirijase|dirijanse|escriba|escribale|pregunte) (?:con|a|por) (?!mi)|lo lleva (?:mi|el|la|nuestro)|reenviad[oa]|se lo (?:paso|reenvio)|el responsable es',
+  ),
+  cue(
+    'already customer',
+    4,
+    "already (?:a |your |one of your )?(?:customers?|clients?)|already (?:bought|ordered|have (?:yours?|one of yours?)|applied|spoke|spoken|started|work(?:ing)? for you|invited|been (?:invited|to see|interviewed))|(?:bought|ordered|had) (?:one |it |them |ours )?(?:from|with) you|(?:customer|client)s? of yours|(?:i|we) (?:started|signed) (?:with you|on \\w+day|last)|gave me (?:the|a|my) contract|(?:my|our) (?:order|contract|application) (?:number|of|with you|is)|have (?:been|had) (?:yours|your \\w+) (?:for|since)|(?:i am|we are|i'm|we're) (?:already )?(?:a |one of )?(?:your )?customers?",
+    '(?:bereits|schon) (?:kunde|kundin|kunden|bestellt|beworben|eingeladen|beauftragt|gesprochen|im einsatz|ihr)|(?:erste|zweite) gesprach (?:hatte|war)|(?:bin|sind) (?:ja )?(?:schon |bereits )?(?:ihr |ihre )?kunde[n]?|(?:schon|bereits) (?:\\w+ ){0,4}(?:eingeladen|bestellt|gekauft|unterschrieben)|doppelt gelaufen',
+    'al (?:jaren )?klant|al (?:besteld|gesolliciteerd|uitgenodigd|gekocht|in dienst|een afspraak|bij jullie)|(?:heb|hebben) (?:ik |we )?(?:het |hem )?(?:al|bij jullie) (?:besteld|gekocht|getekend)',
+    "deja (?:client\\w*|commande|achete|postule|candidat\\w*|recu|convoque|passe|equipe)|(?:sommes|suis) (?:deja )?client\\w*|j'ai (?:deja )?(?:commence|signe)",
+    'ya (?:soy|somos) client\\w*|ya (?:compr\\w+|pedi\\w*|encarg\\w+|tengo (?:su|uno)|tenemos (?:su|uno)|he (?:hablado|solicitado|firmado)|me (?:habeis|han) (?:citado|llamado))|(?:soy|somos) client\\w* (?:suy\\w+|vuestr\\w+|desde)',
+  ),
+  cue(
+    'decline',
+    4,
+    "not interested|no interest|no,? thank(?:s| you)|thanks,? but no|(?:we|i)(?:'ll| will| am going to| shall)? pass(?: on)?(?: this| it)?|(?:withdraw|withdrawing|pull out)|decided (?:against|not to|to stay|we won't)|(?:would |we )?(?:prefer|rather) (?:to )?(?:stay|keep|carry on|go on|leave)|not for (?:us|me)|(?:we|i) (?:won't|will not) be (?:going|taking|needing)|(?:do not|don't) (?:wish to|want (?:any|this|your|to (?:go|continue|be|buy)))|must decline|will have to decline|going another way",
+    'kein interesse|nicht interessiert|nein,? danke|(?:muss|mussen|mochte|mochten) (?:ich |wir )?(?:\\w+ ){0,3}(?:absagen|zuruckziehen|ablehnen)|(?:bewerbung|anfrage) (?:\\w+ ){0,2}zuruckziehen|entschieden,? (?:nicht|dagegen|es nicht)|darauf verzichten|nehmen (?:davon )?abstand|bleibe (?:bei|in) (?:der|meiner|dem)|passt (?:fur uns|zu uns|fur mich) nicht',
+    'geen (?:interesse|belangstelling)|niet geinteresseerd|nee,? (?:bedankt|dank|dankjewel)|zie\\w* (?:er )?(?:van|vanaf) af|zie(?:n)? ervan af|besloten (?:om )?(?:het )?niet|(?:trek|trekken) (?:mijn|onze) (?:\\w+ )?(?:in|terug)|hoeft (?:voor (?:mij|ons) )?niet',
+    'pas interess\\w+|aucun interet|non,? merci|(?:je|nous) (?:decline|declinons|renonce|renoncons|retire|retirons)|sans suite|ne (?:souhait|desir)\\w+ pas|preferons (?:rester|garder)|prefere rester',
+    'no (?:nos|me) interesa|no,? gracias|(?:preferimos|prefiero) (?:seguir|quedar\\w*|no|dejar\\w*)|no estamos interesad\\w*|no estoy interesad\\w*|(?:hemos decidido|decidimos) (?:que )?no|declin\\w+|renunci\\w+|retir(?:o|ar) (?:mi|la) (?:candidatura|solicitud)',
+  ),
+  cue(
+    'not now',
+    3,
+    "not (?:now|yet|at (?:the|this) (?:moment|time)|this (?:year|side|month|season|winter|summer)|right now|before (?!you|the|anything|i)\\w+)|(?:call|ask|try|write|get back|come back|get hold of|contact|ring) (?:to )?(?:me |us )?(?:back |again )?(?:to (?:me|us) )?(?:in|after|next|later|the week|around|when|from|again)|leave it (?:till|until|for)|(?:no|not any) (?:budget|money) (?:this|until|before)|too busy (?:now|at|just|until)|after (?:christmas|easter|harvest|the (?:season|summer|winter|holidays|audit|move)|new year)|later (?:in the|this|on)|can't think (?:about it )?before|say,? in|april say",
+    'nicht jetzt|(?:im moment|derzeit|zurzeit|zur zeit|gerade|momentan|vorerst) (?:\\w+ ){0,2}(?:nicht|kein\\w*)|(?:melden|rufen|schreiben|fragen|kommen) sie (?:sich |mich |uns )?(?:\\w+ ){0,3}(?:im|wieder|nach|nochmal|spater|ab|mitte|anfang|ende)|erst (?:im|nach|ab|wieder|nachstes)|nachstes (?:jahr|fruhjahr|quartal)|nach der (?:saison|ernte|messe)|spater (?:wieder|noch|im)',
+    'niet nu|(?:nu|momenteel|voorlopig|op dit moment|even) (?:\\w+ ){0,2}(?:niet|geen)|volgend (?:jaar|voorjaar|seizoen|kwartaal)|(?:bel|mail|vraag|meld) (?:me|mij|je|het|maar|dan)? ?(?:\\w+ ){0,2}(?:in|na|over|weer|nog|eens|later) (?:\\w+)|na (?:de|het) (?:oogst|seizoen|kerst|nieuwjaar|zomer)|pas (?:in|na|volgend)',
+    "pas (?:maintenant|pour (?:l'instant|le moment)|avant|cette (?:annee|saison)|tout de suite|ce mois)|plus tard|l'annee prochaine|apres (?:la|les|noel) \\w*|(?:rappelez|recontactez|relancez|ecrivez|revenez)[- ](?:moi|nous|vers)|au printemps|reparlons",
+    'ahora no|(?:de|por el|en este) momento(?:,)? (?:no|estamos)|mas adelante|(?:el )?(?:ano|mes) que viene|despues de (?:la|las|navidad|reyes)|(?:llame|llamame|escriba|escribame|vuelva|contacte|digame)\\w* (?:\\w+ ){0,2}(?:en|a partir|despues|pasad)|hasta (?:despues|pasad|que (?:no )?)',
+  ),
+  objects(
+    'price',
+    3,
+    "too (?:expensive|dear|much|steep|costly|rich)|(?:very|rather|so|far too|quite) (?:expensive|dear|costly|steep)|(?:the|your|that|at|whose|what) (?:price|cost|figure|quote)s?|prices?|can(?:not|'t) afford|cheaper|over (?:the|our|my) budget|no budget|(?:the|our|my) budget|pa(?:y|id)s? (?:for )?itself|noughts|(?:half|twice|double) (?:the|that|as much)|a head|money (?:is|we|than|for)",
+    'zu teuer|(?:der|ihr|die|dieser) preis\\w*|kosten(?:punkt|frage)?|(?:unser|kein|das) budget|(?:nicht )?leisten|gunstiger\\w*|billiger\\w*|so viel geld|rechnet sich|amortisier\\w*',
+    'te duur|(?:de|die|jullie|uw) prijs\\w*|kost(?:en)? (?:te|veel|het|ons)|(?:het|ons|geen) budget|goedkoper\\w*|te veel geld|terugverdien\\w*',
+    'trop cher\\w*|(?:le|votre|ce|au) prix|(?:le|votre) cout\\w*|(?:notre|pas de|le) budget|moins cher\\w*|rentab\\w*|pas les moyens',
+    '(?:demasiado|muy|tan) car[oa]s?|(?:el|su|ese|de) precios?|(?:el )?coste|(?:nuestro|sin) presupuesto|mas barat[oa]|rentab\\w*|no (?:me lo|nos lo) puedo|tanto dinero',
+  ),
+  objects(
+    'timing',
+    3,
+    "notice period|(?:months'?|weeks'?|quarter'?s?) notice|(?:can(?:not|'t)|couldn't|wouldn't) (?:start|begin|see me|be there)(?: \\w+){0,4} before|the (?:difficulty|trouble|problem) is when|start(?:ing)? date|(?:your|the) (?:delivery|lead) times?|too (?:late|soon|early) for|before the (?:season|planting|crop)|in the middle of (?:the|our)",
+    'kundigungsfrist|(?:nicht|fruhestens|erst) (?:vor|ab) (?:dem )?\\w+ (?:anfangen|beginnen|verfugbar)|zu (?:spat|fruh) fur|liefer(?:zeit|frist|termin)\\w*|mitten in der',
+    'opzegtermijn|(?:niet|pas) (?:eerder|vroeger|voor) (?:dan )?\\w+ (?:beginnen|starten)|te (?:laat|vroeg) voor|levertijd\\w*|midden in (?:de|het)',
+    'preavis|pas (?:commencer|disponible) avant|trop (?:tard|tot) pour|delais? de livraison|en pleine (?:saison|recolte)',
+    'preaviso|no (?:podria|puedo|podemos) (?:empezar|incorporarme) (?:antes|hasta)|demasiado (?:tarde|pronto) para|plazos? de entrega|en plena (?:campana|temporada)',
+  ),
+  objects(
+    'authority',
+    3,
+    "(?:not|isn't|is not|wasn't) (?:my|our) (?:call|decision|say|choice)|(?:i|we) (?:don't|do not|can't|cannot|couldn't) (?:decide|sign|say yes|approve)|(?:decides|signs? off|has the last word|picks|chooses|has to (?:agree|approve|sign))|(?:have|need) to (?:ask|talk to|run it (?:by|past)|put it to|clear it with) (?:the|my|our|head)|up to (?:my|the|them|him|her|head)|(?:the|my|our) (?:board|committee|head office|landlord|bank)",
+    '(?:entscheide|bestimme) (?:ich|das) nicht|(?:das )?entscheidet (?:\\w+ )?(?:mein|der|die|unser|nicht)|nicht (?:meine|unsere) entscheidung|muss (?:ich )?(?:\\w+ ){0,4}(?:fragen|absprechen|abstimmen|vorlegen)|(?:der|unser) (?:vorstand|gesellschafter\\w*|geschaftsfuhrer)|letzte wort',
+    '(?:beslis|bepaal) ik niet|niet (?:mijn|onze) beslissing|beslist (?:mijn|de|onze|het)|moet (?:ik )?(?:\\w+ ){0,3}(?:overleggen|vragen|voorleggen)|(?:de|onze) (?:directie|raad|bank) (?:moet|beslist)',
+    "(?:ce n'est pas|pas a) moi (?:de|qui) decid\\w*|(?:c'est|ce sera) (?:mon|ma|le|la|notre) \\w+ qui decid\\w*|(?:je )?dois (?:en parler|demander|consulter)|le conseil|mon (?:associe|patron|banquier)",
+    'no (?:lo )?decido yo|no es (?:mi|nuestra) decision|(?:lo )?decide (?:mi|el|la|nuestro)|(?:tengo|tenemos) que (?:consultar\\w*|preguntar\\w*|hablar\\w*) (?:con|a)|el consejo|la cooperativa decide',
+  ),
+  objects(
+    'need',
+    3,
+    "(?:don't|do not|didn't|won't) (?:really )?need|no need|(?:works?|runs?|does) (?:fine|well|perfectly|the job|its job)|(?:happy|content|satisfied) (?:with|as)|no use (?:for|to)|never had (?:a |any )?(?:problem|trouble)|not a drop|(?:nothing|not) wrong with|we manage|does what it should",
+    'brauch\\w* (?:\\w+ ){0,4}(?:nicht|kein\\w*)|kein(?:en)? bedarf|(?:lauft|funktioniert|geht) (?:\\w+ )?(?:gut|einwandfrei|bestens|tadellos)|(?:sind|bin) (?:\\w+ )?zufrieden|kommen (?:\\w+ )?(?:gut )?zurecht|nicht notig',
+    '(?:heb|hebben) (?:\\w+ ){0,4}(?:niet|geen \\w+) nodig|niet nodig|geen (?:behoefte|noodzaak)|werkt (?:nog )?(?:goed|prima|uitstekend)|tevreden (?:met|over)|voldoet prima',
+    '(?:pas|aucun|plus) besoin|(?:fonctionne|marche|tourne) (?:tres )?bien|(?:sommes|suis) (?:tres )?satisfait\\w*|nous suffit',
+    'no (?:lo |nos |me )?(?:hace falta|necesit\\w+)|funciona (?:muy )?(?:bien|perfect\\w*)|(?:estamos|estoy) (?:muy )?content\\w*|ni una gota|nos arreglamos|nos basta',
+  ),
+  objects(
+    'competitor',
+    3,
+    '(?:another|other|a different|our (?:own|present|usual)) (?:supplier|firm|company|provider|maker|installer|offer|quote|employer)|(?:already|just) (?:have|signed|ordered|gone|working|talking|dealing|with) (?:an?|with|for|one|someone)|gone (?:with|for) (?:someone|another|the)|(?:your|a) competitors?|(?:offer|quote) from (?!you)\\w+|better offer',
+    '(?:anderen?|bisherig\\w*|unser\\w*) (?:anbieter|lieferant\\w*|firma|hersteller|hausinstallateur|angebot)|(?:bereits|schon) (?:\\w+ ){0,3}(?:vergeben|beauftragt|unterschrieben|angebot)|mitbewerber\\w*|angebot (?:der|von) (?!ihnen)\\w+',
+    '(?:andere|onze (?:vaste|eigen|huidige)) (?:leverancier|partij|aanbieder|installateur|fabrikant)|al (?:getekend|een offerte|in zee|een contract)|(?:offerte|aanbod) van (?!jullie|u)\\w+|concurrent\\w*',
+    "(?:un|une|d'autres?|notre) (?:autre )?(?:fournisseur|prestataire|installateur|concurrent\\w*)|deja (?:signe|un devis|un contrat|choisi)|offre de (?!vous|votre)\\w+",
+    '(?:otro|otra|nuestro) (?:proveedor|instalador|empresa|oferta|presupuesto|fabricante)|ya (?:tenemos|hemos firmado|firmamos|trabajamos con)|la competencia|oferta de (?!usted|vosotros)\\w+',
+  ),
+  objects(
+    'trust',
+    3,
+    "references?|(?:any|some|no|what|need|see) proof|prove it|who (?:are you|else (?:has|uses))|never heard of|case stud\\w+|(?:don't|hard to|can't) believe|(?:a|no|give me a|with a) name|(?:can i|somebody i can) (?:speak|talk|ring) to|guarantees?|(?:that|the) (?:last|other) (?:firm|lot|company)|curves|is the (?:one|person) selling",
+    'referenz\\w*|beweis\\w*|nachweis\\w*|nie (?:von ihnen )?gehort|glaube (?:ich )?(?:\\w+ )?(?:nicht|kaum|erst)|garantie\\w*|wer (?:hat|nutzt|sind)|schone versprech\\w*',
+    'referenti\\w*|bewijs\\w*|nooit van (?:jullie |u )?gehoord|geloof (?:ik )?(?:niet|pas)|garantie\\w*|wie heeft|mooie praatjes',
+    "references?|preuves?|jamais entendu|garanties?|lequel|mesure par qui|(?:un|le) nom et un|j'y croirai|belles paroles|vos pourcentages",
+    'referencias?|pruebas?|demuestr\\w+|garantias?|nunca he(?:mos)? oido|quien (?:lo|mas) (?:usa|tiene)|no me (?:lo )?creo|palabras bonitas',
+  ),
+  cue(
+    'interested',
+    2,
+    "(?:yes|yep|sure|gladly|certainly|of course)(?:,| please|!|\\.)|(?:i'd|i would|we'd|we would|she would|he would) (?:be (?:glad|happy|keen|delighted)|like|love)|(?:am|are|is|be|quite|very) interested|sounds (?:good|great|interesting|right)|send (?:me|us) (?:the|more|your|a|an|some|over)|let's|let us (?:talk|meet|speak)|(?:call|ring|phone) me|come (?:and see|by|over|on|round|out)|looking forward|works for (?:me|us)|(?:would|will) suit|please do|go ahead|good timing|want to see|keen to|(?:could|can) manage|we're both around|happy to (?:talk|meet|have|hear)|tell me more",
+    'gern(?:e)?|(?:sehr |bin |sind |habe |haben |hatte )?interess(?:e|iert|ant)|machen sie (?:\\w+ ){0,3}(?:ein )?angebot|(?:schicken|senden|rufen|kommen) sie (?:mir|uns|mich|an|gern|doch|ruhig|vorbei)|freue mich|freuen uns|klingt (?:gut|interessant)|warum nicht|schaden kann es nicht|passt (?:mir|uns|gut)',
+    'graag|(?:wel |zeker )?(?:interesse|geinteresseerd|interessant)|(?:stuur|mail) (?:maar|me|mij|ons|de|een)|(?:bel|kom) (?:maar|me|gerust|langs)|klinkt (?:goed|interessant)|mag (?:je|u) (?:bellen|langskomen)|ik zeg geen nee|laten we',
+    "volontiers|(?:suis|sommes|tres|bien) interess\\w+|(?:envoyez|appelez|telephonez|passez)[- ](?:moi|nous|quand|donc)|avec plaisir|d'accord|pourquoi pas|(?:je|nous) (?:serais|serions|veux|voulons) (?:bien|ravi\\w*)|ca m'interesse",
+    '(?:me|nos) interesa(?!n? poco)|encantad[oa]|(?:mande|envie|mandeme|envieme|manda|enviame)\\w*|(?:llame|llamame|llameme|pase|pasese)|con (?:mucho )?gusto|claro que si|si que (?:quiero|queremos|me)|de acuerdo|por que no|me (?:viene|va) bien|alli estoy|cuando quiera',
+  ),
+  cue(
+    'question',
+    2,
+    '(?:one|a|two|three|some|another|quick) (?:\\w+ )?(?:thing|question|ones?)s?(?: before| first|:)?|before (?:anything else|i (?:give|name|send|decide|say))|i (?:have|had|want|need) (?:a|to ask|to know)|could you (?:tell|explain)|what (?:happens|does|about|is|if)|how (?:does|do|many|much|long|often)',
+    '(?:eine|zwei|noch eine|kurze) frage\\w*|(?:bevor|ehe) ich|konnen sie (?:mir )?sagen|wie (?:oft|lange|viel\\w*|funktioniert)|was (?:passiert|macht|kostet)|muss (?:der|die|das)',
+    '(?:een|twee|nog een|korte) vra(?:ag|gen)|voordat (?:ik|we)|(?:kunt|kun) (?:u|je) (?:me )?(?:zeggen|vertellen)|hoe (?:vaak|lang|veel|werkt)|wat (?:gebeurt|kost|doet)',
+    "(?:une|deux|quelques|petite) questions?|avant (?:de|que|tout)|pouvez-vous (?:me )?(?:dire|preciser)|combien|comment (?:fait|se|fonctionne)|qu'est-ce|que se passe",
+    '(?:una|dos|alguna|otra) (?:pregunta|duda)s?|antes de (?:nada|que|dar)|(?:puede|podria)n? (?:decirme|explicar)|cuant[oa]s?|como (?:funciona|se)|que (?:pasa|hace|ocurre)',
+  ),
+  cue(
+    'meeting accepted',
+    3,
+    "(?:is|that's|that is|works|suits|would be) (?:fine|perfect|good)|see you (?:then|on|there|at)|confirm(?:ed|ing)?|booked|in (?:my|the) diary|it'?s a date|be there|kettle",
+    '(?:passt|geht klar|bestatige\\w*|einverstanden|abgemacht|bis dann|bis (?:montag|dienstag|mittwoch|donnerstag|freitag))|termin (?:steht|passt)',
+    '(?:akkoord|komt goed|afgesproken|bevestig\\w*|tot dan|tot (?:maandag|dinsdag|woensdag|donderdag|vrijdag)|schikt (?:ons|mij|me)|staat genoteerd)',
+    "(?:c'est (?:note|bon|d'accord|entendu|parfait)|entendu|confirme\\w*|je serai la|a (?:lundi|mardi|mercredi|jeudi|vendredi))",
+    '(?:confirmo|confirmado|confirmamos|alli (?:estare|estaremos|nos vemos)|nos vemos|quedamos (?:en|el|asi)|apuntado)',
+  ),
+  cue(
+    'meeting declined',
+    4,
+    "(?:can(?:not|'t)|won't be able to|couldn't) (?:make|manage|do|come) (?:it|that|on|to|the|this)|have to (?:cancel|move|postpone|rearrange|put off)|(?:reschedule|rearrange|postpone)|something has come up|that (?:morning|day|afternoon) (?:\\w+ ){0,4}(?:doesn't|does not|won't)|funeral",
+    '(?:kann|konnen|schaffe) (?:\\w+ ){0,4}(?:termin )?(?:leider )?nicht (?:kommen|wahrnehmen|einhalten)|(?:termin|treffen|gesprach) (?:\\w+ ){0,3}(?:absagen|verschieben|verlegen)|verhindert|dazwischengekommen',
+    '(?:kan|kunnen|lukt) (?:\\w+ ){0,3}niet (?:komen|halen|door)|(?:afspraak|bezoek) (?:\\w+ ){0,3}(?:afzeggen|verzetten|verplaatsen)|verhinderd|tussengekomen',
+    '(?:ne (?:peux|pourrai|pourrons|pouvons) pas (?:venir|etre|honorer))|(?:annuler|reporter|decaler) (?:le|notre) (?:rendez-vous|visite)|empeche\\w*|contretemps',
+    '(?:no (?:puedo|podre|podemos|podremos) (?:ir|asistir|acudir|ese))|(?:cancelar|aplazar|mover|cambiar) (?:la|nuestra) (?:cita|visita|reunion)|ha surgido',
+  ),
+  cue(
+    'thanks',
+    1,
+    'thank(?:s| you)|much appreciated|(?:well|safely) received|got it|cheers',
+    'danke|vielen dank|(?:gut )?angekommen|erhalten|besten dank',
+    'bedankt|dank (?:je|u)|(?:goed )?ontvangen',
+    'merci|bien recu|remercie',
+    'gracias|(?:bien )?recibid[oa]',
+  ),
+];

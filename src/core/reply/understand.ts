@@ -1,0 +1,155 @@
+import { clip, fold, type Instant } from '../base';
+import { sentencesOf } from '../reader';
+import { CUES } from './cues';
+import type { DeliveryStatus } from './dsn';
+import type { Objection, ReplyKind } from './kinds';
+import { machineKind, NO_SIGNS, saysAway, type MailSigns } from './machine';
+import { written } from './own-words';
+import { daysAhead, resumeOn } from './when';
+
+/** An answer as it came. */
+export interface Answering {
+  readonly subject: string;
+  readonly text: string;
+  /** name and address of the sender */
+  readonly from?: string;
+  /** when it was written: words such as “in March” count from then */
+  readonly at: Instant;
+  readonly autoSubmitted: boolean;
+  readonly signs?: MailSigns;
+  readonly status?: DeliveryStatus;
+  /** the mail of ours that is answered: its sentences are not the sender's */
+  readonly ours?: string;
+}
+
+export interface ReplyReading {
+  readonly kind: ReplyKind;
+  /** for objections: what they object to */
+  readonly objection: Objection | null;
+  /** the first day to write again, ISO 8601; null where they do not say */
+  readonly when: string | null;
+  /** the sentence that decided it */
+  readonly quote: string | null;
+  readonly confidence: number;
+}
+
+interface Weighed {
+  readonly kind: ReplyKind;
+  readonly objection: Objection | null;
+  readonly score: number;
+  readonly quote: string;
+}
+
+const NOTHING_SAID = 160;
+/** So short a text of thanks is nothing else. */
+const SHORT_THANKS = 14;
+const SURE = 0.9;
+
+/** Understands an answer: its kind, the objection, the day to write again, and the sentence that decided it. */
+export function understandReply(mail: Answering): ReplyReading {
+  const signs = mail.signs ?? NO_SIGNS;
+  const { text } = written(mail.text, {
+    ...(mail.ours !== undefined && { ours: mail.ours }),
+    ...(mail.from !== undefined && { from: mail.from }),
+  });
+  const { at } = mail;
+  const machine = machineKind({
+    subject: mail.subject,
+    text: mail.status ? mail.text : text === '' ? mail.text : text,
+    from: mail.from ?? '',
+    autoSubmitted: mail.autoSubmitted,
+    signs,
+    status: mail.status,
+    ours: mail.ours !== undefined,
+  });
+  if (machine !== undefined)
+    return {
+      kind: machine,
+      objection: null,
+      when: machine === 'out of office' ? resumeOn(text, at) : null,
+      quote: clip(mail.status?.diagnostic ?? firstOf(text, mail.subject), 200),
+      confidence: 0.95,
+    };
+  const weighed = weigh(text);
+  const [first, second] = weighed;
+  const words = fold(text).match(/[\p{L}\p{N}']+/gu)?.length ?? 0;
+  const asks = sentencesOf(text).filter((sentence) => sentence.trimEnd().endsWith('?'));
+  const decided = decide(weighed, { words, asks, text, at });
+  if (decided === undefined)
+    return { kind: 'unclear', objection: null, when: null, quote: clip(text, NOTHING_SAID) || null, confidence: 0.2 };
+  const lead = first && second && decided === first ? first.score / (first.score + second.score * 0.5) : 0.7;
+  return {
+    kind: decided.kind,
+    objection: decided.objection,
+    when: decided.kind === 'not now' || decided.kind === 'out of office' ? resumeOn(text, at) : null,
+    quote: clip(decided.quote, 200),
+    confidence: Math.round(Math.min(SURE, 0.35 + lead * 0.35 + Math.min(decided.score, 8) * 0.03) * 100) / 100,
+  };
+}
+
+const firstOf = (text: string, subject: string): string => sentencesOf(text)[0] ?? subject;
+
+/** What speaks for each kind, over all sentences; what is said twice weighs less the second time. */
+function weigh(text: string): readonly Weighed[] {
+  const by = new Map<string, { kind: ReplyKind; objection: Objection | null; score: number; quote: string; most: number }>();
+  for (const sentence of sentencesOf(text)) {
+    const folded = fold(sentence).replace(/[’‘`´]/g, "'");
+    for (const cue of CUES) {
+      if (!cue.says.test(folded)) continue;
+      const key = `${cue.kind} ${cue.objection ?? ''}`;
+      const entry = by.get(key);
+      if (!entry) by.set(key, { kind: cue.kind, objection: cue.objection ?? null, score: cue.weight, quote: sentence, most: cue.weight });
+      else entry.score += cue.weight / 3;
+    }
+  }
+  return [...by.values()].sort((a, b) => b.score - a.score);
+}
+
+/** What must be acted on first wins; what is only thanks is thanks only when nothing else is said. */
+function decide(
+  weighed: readonly Weighed[],
+  { words, asks, text, at }: { readonly words: number; readonly asks: readonly string[]; readonly text: string; readonly at: Instant },
+): Weighed | undefined {
+  const of = (kind: ReplyKind): Weighed | undefined => weighed.find((entry) => entry.kind === kind);
+  const folded = fold(text).trim();
+  if (STOP.test(folded)) return { kind: 'unsubscribe', objection: null, score: 8, quote: text };
+  for (const kind of ['unsubscribe', 'angry'] as const) {
+    const found = of(kind);
+    if (found) return found;
+  }
+  if (YES.test(folded)) return { kind: 'interested', objection: null, score: 5, quote: text };
+  const days = daysAhead(text, at);
+  for (const kind of ['moved job', 'wrong person', 'already customer'] as const) {
+    const found = of(kind);
+    if (found) return found;
+  }
+  if (saysAway(text) && days.length > 0 && of('interested') === undefined)
+    return { kind: 'out of office', objection: null, score: 5, quote: firstOf(text, '') };
+  if (of('meeting declined') && (days.length > 0 || words < 40)) return of('meeting declined');
+  const decline = of('decline');
+  const later = of('not now');
+  if (decline && !later) return decline;
+  if (of('meeting accepted') && days.length > 0 && words < 60 && asks.length === 0 && !later) return of('meeting accepted');
+  const objections = weighed.filter((entry) => entry.kind === 'objection');
+  const [objection] = objections;
+  if (later && days.length > 0) return later;
+  const interested = of('interested');
+  if (
+    interested &&
+    interested.score >= 2 &&
+    (!objection || interested.score > objection.score) &&
+    (days.length > 0 || interested.score > 2 || asks.length === 0)
+  )
+    return interested;
+  if (asks.length > 0 && (!objection || objection.score <= 3))
+    return { kind: 'question', objection: null, score: 3 + asks.length, quote: asks[0] ?? '' };
+  if (objection) return objection;
+  if (later) return later;
+  if (decline) return decline;
+  if (interested) return interested;
+  if (of('thanks') && words <= SHORT_THANKS) return of('thanks');
+  return asks.length > 0 ? { kind: 'question', objection: null, score: 3, quote: asks[0] ?? '' } : undefined;
+}
+const STOP = /^(?:stop|stopp|halt|arret|alto|baja|unsubscribe|abmelden|uitschrijven)[.! ]*$/;
+const YES =
+  /^(?:ok|okay|yes|yes please|sure|ja|ja gern|ja graag|gern|graag|prima|oui|d'accord|si|vale|de acuerdo|perfect|perfekt|parfait|fine|great)[.! ]*$/;
