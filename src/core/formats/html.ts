@@ -226,7 +226,7 @@ function spelt($: Page, nodes: readonly Node[], kept = false): string {
       if (isText(child))
         return $(child)
           .text()
-          .replace(kept ? /\r?\n/g : /\s+/g, kept ? BREAK : ' ');
+          .replace(kept ? /\r?\n/g : /\s/g, kept ? BREAK : ' ');
       if (!isTag(child)) return '';
       if (child.name === 'br') return BREAK;
       const text = textIn($, child, kept || child.name === 'pre');

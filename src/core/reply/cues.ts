@@ -39,9 +39,9 @@ export const CUES: readonly Cue[] = [
   cue(
     'moved job',
     4,
-    '(?:no longer|not) (?:work(?:s|ing)?|employed|with (?:us|the (?:company|firm))|here|at (?:this|our))|(?:has |have )?left (?:the (?:company|firm|business|nursery|farm|house)|us|our)|(?:has |have )?(?:retired|moved on|taken retirement)|(?:have |has )?taken (?:it |this |the \\w+ )?over (?:the|from|her|his)|(?:my|his|her) (?:successor|replacement)|(?:my|his|her) last day|started (?:a new|another|in a new) job|changed (?:jobs?|employers?)',
+    '(?:no longer|not) (?:work(?:s|ing)?|employed|with (?:us|the (?:company|firm))|here|at (?:this|our))|(?:has |have )?left (?:the (?:company|firm|business|farm|house)|us|our)|(?:has |have )?(?:retired|moved on|taken retirement)|(?:have |has )?taken (?:it |this |the \\w+ )?over (?:the|from|her|his)|(?:my|his|her) (?:successor|replacement)|(?:my|his|her) last day|started (?:a new|another|in a new) job|changed (?:jobs?|employers?)',
     'nicht mehr (?:bei (?:uns|der|dieser)|im (?:haus|unternehmen|betrieb)|in (?:der firma|unserem))|arbeite\\w* nicht mehr|ausgeschieden|im ruhestand|in (?:rente|pension)|nachfolger\\w*|(?:den betrieb|das unternehmen|die firma|uns) verlassen|stelle gewechselt',
-    'werk\\w* (?:hier |bij ons |daar )?niet (?:meer|langer)|niet meer (?:werkzaam|in dienst|bij ons)|uit dienst|met pensioen|opvolg(?:er|ster)|ons (?:bedrijf )?verlaten|andere baan',
+    'werkt?(?:en)? (?:hier |bij ons |daar )?niet (?:meer|langer)|niet meer (?:werkzaam|in dienst|bij ons)|uit dienst|met pensioen|opvolg(?:er|ster)|ons (?:bedrijf )?verlaten|andere baan',
     "ne (?:travaille|fait) plus|n'est plus (?:chez|dans|a)|a quitte|avons quitte|(?:parti|partie) (?:a la|en) retraite|est (?:parti|partie)|(?:mon|son|ma) (?:successeur|remplacant\\w*)|je reprends (?:la|le|sa|son|les)",
     '(?:ya no|no) trabaja (?:aqui|ya|con)|ya no (?:esta|trabaj\\w+|forma)|se (?:ha jubilado|jubilo)|(?:dejo|ha dejado) (?:la empresa|el puesto|nosotros)|(?:mi|su) sustitut[oa]|jubilad[oa]',
   ),
@@ -60,7 +60,7 @@ export const CUES: readonly Cue[] = [
     "already (?:a |your |one of your )?(?:customers?|clients?)|already (?:bought|ordered|have (?:yours?|one of yours?)|applied|spoke|spoken|started|work(?:ing)? for you|invited|been (?:invited|to see|interviewed))|(?:bought|ordered|had) (?:one |it |them |ours )?(?:from|with) you|(?:customer|client)s? of yours|(?:i|we) (?:started|signed) (?:with you|on \\w+day|last)|gave me (?:the|a|my) contract|(?:my|our) (?:order|contract|application) (?:number|of|with you|is)|have (?:been|had) (?:yours|your \\w+) (?:for|since)|(?:i am|we are|i'm|we're) (?:already )?(?:a |one of )?(?:your )?customers?",
     '(?:bereits|schon) (?:kunde|kundin|kunden|bestellt|beworben|eingeladen|beauftragt|gesprochen|im einsatz|ihr)|(?:erste|zweite) gesprach (?:hatte|war)|(?:bin|sind) (?:ja )?(?:schon |bereits )?(?:ihr |ihre )?kunde[n]?|(?:schon|bereits) (?:\\w+ ){0,4}(?:eingeladen|bestellt|gekauft|unterschrieben)|doppelt gelaufen',
     'al (?:jaren )?klant|al (?:besteld|gesolliciteerd|uitgenodigd|gekocht|in dienst|een afspraak|bij jullie)|(?:heb|hebben) (?:ik |we )?(?:het |hem )?(?:al|bij jullie) (?:besteld|gekocht|getekend)',
-    "deja (?:client\\w*|commande|achete|postule|candidat\\w*|recu|convoque|passe|equipe)|(?:sommes|suis) (?:deja )?client\\w*|j'ai (?:deja )?(?:commence|signe)",
+    "deja (?:client\\w*|commande|acquis|postule|candidat\\w*|recu|convoque|passe|equipe)|(?:sommes|suis) (?:deja )?client\\w*|j'ai (?:deja )?(?:commence|signe)",
     'ya (?:soy|somos) client\\w*|ya (?:compr\\w+|pedi\\w*|encarg\\w+|tengo (?:su|uno)|tenemos (?:su|uno)|he (?:hablado|solicitado|firmado)|me (?:habeis|han) (?:citado|llamado))|(?:soy|somos) client\\w* (?:suy\\w+|vuestr\\w+|desde)',
   ),
   cue(
@@ -93,7 +93,7 @@ export const CUES: readonly Cue[] = [
   objects(
     'timing',
     3,
-    "notice period|(?:months'?|weeks'?|quarter'?s?) notice|(?:can(?:not|'t)|couldn't|wouldn't) (?:start|begin|see me|be there)(?: \\w+){0,4} before|the (?:difficulty|trouble|problem) is when|start(?:ing)? date|(?:your|the) (?:delivery|lead) times?|too (?:late|soon|early) for|before the (?:season|planting|crop)|in the middle of (?:the|our)",
+    "notice period|(?:months'?|weeks'?|quarter'?s?) notice|(?:can(?:not|'t)|couldn't|wouldn't) (?:start|begin|see me|be there)(?: \\w+){0,4} before|the (?:difficulty|trouble|problem) is when|start(?:ing)? date|(?:your|the) (?:delivery|lead) times?|too (?:late|soon|early) for|before the (?:season|planting)|in the middle of (?:the|our)",
     'kundigungsfrist|(?:nicht|fruhestens|erst) (?:vor|ab) (?:dem )?\\w+ (?:anfangen|beginnen|verfugbar)|zu (?:spat|fruh) fur|liefer(?:zeit|frist|termin)\\w*|mitten in der',
     'opzegtermijn|(?:niet|pas) (?:eerder|vroeger|voor) (?:dan )?\\w+ (?:beginnen|starten)|te (?:laat|vroeg) voor|levertijd\\w*|midden in (?:de|het)',
     'preavis|pas (?:commencer|disponible) avant|trop (?:tard|tot) pour|delais? de livraison|en pleine (?:saison|recolte)',

@@ -24,7 +24,7 @@ const DELAYED =
 const FULL =
   /\b(?:mailbox (?:is )?full|over ?quota|quota exceeded|exceeded (?:the |its )?(?:storage|quota)|insufficient storage|postfach (?:ist )?voll|uberfullt|mailbox (?:is )?vol|boite (?:aux lettres )?pleine|buzon (?:esta )?lleno|4\.\d\.\d)\b/;
 const AWAY =
-  /\b(?:out of (?:the )?office|on (?:annual |parental |maternity |sick )?leave|on (?:holiday|vacation|a course|the road)|away (?:from|until|till)|am away|not (?:at (?:the|my) (?:desk|nursery|office)|in the office)|(?:limited|no) access to (?:my )?(?:e-?mail|mail)|back (?:on|in the office|at)|return(?:ing)? (?:on|to the office)|visiting \w+|abwesen\w*|nicht (?:im (?:buro|haus|betrieb|hause)|am platz|erreichbar)|im urlaub|in (?:elternzeit|mutterschutz)|wieder (?:erreichbar|da|im)|afwezig\w*|niet (?:aanwezig|op kantoor|bereikbaar)|(?:met|op) vakantie|met verlof|zonder laptop|weer (?:bereikbaar|aanwezig|terug)|absent\w*|en (?:conges?|vacances|deplacement)|de retour|ausente|fuera de (?:la |mi )?oficina|de vacaciones|no tendre acceso|de vuelta|me reincorpor\w+)\b/;
+  /\b(?:out of (?:the )?office|on (?:annual |parental |maternity |sick )?leave|on (?:holiday|vacation|a course|the road)|away (?:from|until|till)|am away|not (?:at (?:the|my) (?:desk|office|\w+ (?:this|next))|in the office)|(?:limited|no) access to (?:my )?(?:e-?mail|mail)|back (?:on|in the office|at)|return(?:ing)? (?:on|to the office)|visiting \w+|abwesen\w*|nicht (?:im (?:buro|haus|betrieb|hause)|am platz|erreichbar)|im urlaub|in (?:elternzeit|mutterschutz)|wieder (?:erreichbar|da|im)|afwezig\w*|niet (?:aanwezig|op kantoor|bereikbaar)|(?:met|op) vakantie|met verlof|zonder laptop|weer (?:bereikbaar|aanwezig|terug)|absent\w*|en (?:conges?|vacances|deplacement)|de retour|ausente|fuera de (?:la |mi )?oficina|de vacaciones|no tendre acceso|de vuelta|me reincorpor\w+)\b/;
 const RECEIVED =
   /\b(?:(?:has been|was|have) received|we have received|thank you for (?:contacting|your (?:message|mail|e-?mail|enquiry|inquiry))|(?:automatic|automated) (?:confirmation|reply|response|message)|(?:request|ticket|case|reference) (?:number|no\.?|id)?\s{0,3}[#(]?[a-z-]{0,6}\d{3}|given the number|we (?:aim|will|shall) (?:to )?(?:answer|reply|respond|get back)|ist (?:bei uns )?eingegangen|haben ihre (?:anfrage|nachricht|mail) erhalten|eingangsbestatigung|vorgangsnummer|automatische (?:antwort|bestatigung)|(?:is|hebben we|hebben) (?:goed )?ontvangen|ontvangstbevestiging|automatisch (?:bericht|antwoord)|avons bien recu|accuse de reception|reponse automatique|hemos recibido|acuse de recibo|respuesta automatica)\b/;
 const RECEIPT =
@@ -88,7 +88,7 @@ const AUTOMATIC =
   /^(?:(?:automatic|auto)[- ]?(?:reply|response|antwort)|out of (?:the )?office|automatische (?:antwort|antwoord)|abwesenheit\w*|afwezig\w*|automatisch antwoord|reponse automatique|absence|respuesta automatica|fuera de la oficina)/;
 const TICKET = /\b(?:ticket|case|request|vorgang|anfrage|reference|number|nummer|numero)\b[^.\n]{0,30}\d{3,}|\((?:\d{4,})\)|##-/;
 
-/** Words of a person who is away, without a machine's heads: “I'm not at the nursery this week, back on Thursday”. */
+/** Words of a person who is away, without a machine's heads: “I'm not in this week, back on Thursday”. */
 export const saysAway = (text: string): boolean =>
   sentencesOf(text).some((sentence) => {
     const folded = fold(sentence).replace(/[’‘`´]/g, "'");

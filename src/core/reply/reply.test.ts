@@ -1,4 +1,5 @@
 /** Answers to our mail: whose words they are, what they are, and when to write again. */
+import fs from 'node:fs';
 import fc from 'fast-check';
 import { consequenceOf, KINDS, NO_SIGNS, parseDeliveryStatus, understandReply, written } from './index';
 import { daysAhead, resumeOn } from './when';
@@ -229,4 +230,21 @@ test('every kind has what follows: what stops bars only whom it may', () => {
   expect(KINDS.filter((kind) => consequenceOf(kind).bars)).toEqual(['unsubscribe', 'bounce']);
   expect(consequenceOf('unclear')).toMatchObject({ plan: 'stop', wantsPerson: true });
   expect(KINDS.filter((kind) => consequenceOf(kind).plan === 'continue' && consequenceOf(kind).wantsPerson)).toEqual([]);
+});
+
+test('the table in the documents is the one that holds', () => {
+  const table = fs
+    .readFileSync('docs/replies.md', 'utf8')
+    .split('\n')
+    .filter((line) => line.startsWith('| ') && !line.startsWith('| kind'));
+  expect(
+    table
+      .map((line) => line.split('|').map((cell) => cell.trim()))
+      .map(([, kind, , plan = '', bars, looks]) => [kind, plan.split(';')[0], bars, looks]),
+  ).toEqual(
+    KINDS.map((kind) => {
+      const { plan, bars, wantsPerson } = consequenceOf(kind);
+      return [kind, plan, bars ? 'yes' : 'no', wantsPerson ? 'yes' : 'no'];
+    }),
+  );
 });

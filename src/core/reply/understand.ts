@@ -1,5 +1,6 @@
 import { clip, fold, type Instant } from '../base';
 import { sentencesOf } from '../reader';
+import { consequenceOf, type Consequence } from './consequence';
 import { CUES } from './cues';
 import type { DeliveryStatus } from './dsn';
 import type { Objection, ReplyKind } from './kinds';
@@ -31,6 +32,10 @@ export interface ReplyReading {
   /** the sentence that decided it */
   readonly quote: string | null;
   readonly confidence: number;
+  /** what it did to the plan */
+  readonly plan: Consequence['plan'];
+  /** sentences addressed to a machine that reads: left out, and shown to a person */
+  readonly toMachines: readonly string[];
 }
 
 interface Weighed {
@@ -47,11 +52,18 @@ const SURE = 0.9;
 
 /** Understands an answer: its kind, the objection, the day to write again, and the sentence that decided it. */
 export function understandReply(mail: Answering): ReplyReading {
-  const signs = mail.signs ?? NO_SIGNS;
-  const { text } = written(mail.text, {
+  const own = written(mail.text, {
     ...(mail.ours !== undefined && { ours: mail.ours }),
     ...(mail.from !== undefined && { from: mail.from }),
   });
+  const reading = readingOf(mail, own.text);
+  // A person who says “not now” without a day has answered: when to write again is decided by a person.
+  const plan = reading.kind === 'not now' && reading.when === null ? 'stop' : consequenceOf(reading.kind).plan;
+  return { ...reading, plan, toMachines: own.toMachines };
+}
+
+function readingOf(mail: Answering, text: string): Omit<ReplyReading, 'plan' | 'toMachines'> {
+  const signs = mail.signs ?? NO_SIGNS;
   const { at } = mail;
   const machine = machineKind({
     subject: mail.subject,

@@ -103,10 +103,9 @@ async function bounced(tx: Tx, origin: Origin, status: DeliveryStatus | undefine
 }
 
 async function answered(tx: Tx, origin: Origin, reading: ReplyReading, from: string, now: Instant): Promise<void> {
-  const { plan, bars, wantsPerson } = consequenceOf(reading.kind);
-  if (plan === 'continue') return;
-  // A person who says "not now" without a day has answered: when to write again is decided by a person.
-  if (plan === 'pause' && (reading.when !== null || reading.kind !== 'not now')) {
+  const { bars, wantsPerson } = consequenceOf(reading.kind);
+  if (reading.plan === 'continue') return;
+  if (reading.plan === 'pause') {
     await pause(tx, origin, reading, now);
     if (wantsPerson && origin.tripId) await postEvent(tx, origin.tripId, { kind: 'signal' }, now);
     return;

@@ -5,7 +5,8 @@ import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { placed } from './placed';
 
-export type Tone = 'plain' | 'brass' | 'brick' | 'moss' | 'river' | 'plum';
+import type { Tone } from './tone';
+export type { Tone } from './tone';
 
 /** A word about state: always a word, the colour only helps. */
 export function Tag({ tone = 'plain', children, title }: { readonly tone?: Tone; readonly children: ReactNode; readonly title?: string }) {
@@ -85,6 +86,14 @@ export function Problem({ says, onClose }: { readonly says: string | null; reado
   return says === null ? null : <Notice onClose={onClose}>{says}</Notice>;
 }
 
+/** Where a passage stands in a text that may have broken its lines elsewhere. */
+function placeOf(text: string, passage: string): { readonly at: number; readonly length: number } {
+  const words = passage.replace(/…$/, '').split(/\s+/).filter(Boolean);
+  if (words.length === 0) return { at: -1, length: 0 };
+  const found = new RegExp(words.map((word) => word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('\\s+')).exec(text);
+  return { at: found?.index ?? -1, length: found?.[0].length ?? 0 };
+}
+
 /** A text with one passage marked: what was written for this reader (`personal`), or the words that decided (`quote`). */
 export function Marked({
   text,
@@ -95,15 +104,15 @@ export function Marked({
   readonly passage: string | null | undefined;
   readonly as: 'personal' | 'quote';
 }) {
-  const at = passage ? text.indexOf(passage) : -1;
-  if (!passage || at < 0) return text;
+  const { at, length } = placeOf(text, passage ?? '');
+  if (at < 0) return text;
   return (
     <>
       {text.slice(0, at)}
       <span className={as} title={as === 'personal' ? 'written for this reader, from a fact' : undefined}>
-        {passage}
+        {text.slice(at, at + length)}
       </span>
-      {text.slice(at + passage.length)}
+      {text.slice(at + length)}
     </>
   );
 }

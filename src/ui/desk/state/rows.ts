@@ -32,6 +32,14 @@ const REPLY_WORDS: Readonly<Record<string, string>> = {
   objection: 'Objects',
   'not now': 'Not now',
   'wrong person': 'Wrong person',
+  'moved job': 'Has moved on',
+  'already customer': 'Is with us already',
+  'meeting accepted': 'Takes the meeting',
+  'meeting declined': 'Cannot come',
+  question: 'Asks something',
+  decline: 'Declines',
+  angry: 'Is angry',
+  thanks: 'Says thanks',
   unclear: 'Answered',
 };
 

@@ -4,6 +4,7 @@ import Link from '../../kit/Link';
 import { call } from '../../client';
 import { dayTimeText } from '../../kit/format';
 import { Tag } from '../../kit/parts';
+import { replyTone } from '../../client/replies';
 import type { ReplyView } from '../state/types';
 import { MessageText } from './MessageText';
 import { Body, Card, Deeds, type DecisionProps } from './parts';
@@ -17,7 +18,7 @@ export function OpenReply({ reply, decide, mayDecide, zone }: DecisionProps & { 
         <Card head={`they wrote, ${dayTimeText(reply.at, zone)}`}>
           <div css={placed({ whiteSpace: 'pre-wrap' })}>{reply.body.split(/\nOn .+ wrote:/)[0]?.trim()}</div>
           <div css={placed({ display: 'flex', gap: 6, flexWrap: 'wrap' })}>
-            <Tag tone={reply.reading?.kind === 'interested' ? 'moss' : reply.reading?.kind === 'objection' ? 'brick' : 'plain'}>
+            <Tag tone={replyTone(reply.reading?.kind ?? '')}>
               {reply.reading?.kind}
               {reply.reading?.objection ? ` · ${reply.reading.objection}` : ''}
             </Tag>

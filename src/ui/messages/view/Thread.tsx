@@ -9,7 +9,8 @@ import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { dayTimeText, pageText } from '../../kit/format';
 import { Marked, Notice, Tag, TopBar } from '../../kit/parts';
-import { KIND_TONE, THREAD_TONE, type ThreadRow } from './Threads';
+import { followsText, replyTone } from '../../client/replies';
+import { THREAD_TONE, type ThreadRow } from './Threads';
 import { placed } from '../../kit/placed';
 
 export interface ThreadMessage {
@@ -41,6 +42,8 @@ export interface ThreadMessage {
     readonly objection: string | null;
     readonly when: string | null;
     readonly quote: string | null;
+    readonly plan?: 'stop' | 'pause' | 'continue';
+    readonly toMachines?: readonly string[];
   } | null;
 }
 interface Props {
@@ -194,11 +197,11 @@ function Mail({
         ) : null}
         {message.reading ? (
           <>
-            <Tag tone={KIND_TONE[message.reading.kind] ?? 'plain'}>
+            <Tag tone={replyTone(message.reading.kind)}>
               {message.reading.kind}
               {message.reading.objection ? ` · ${message.reading.objection}` : ''}
             </Tag>
-            {message.reading.when ? <Tag>asks: {message.reading.when}</Tag> : null}
+            <span className="quiet small">{followsText(message.reading, zone)}</span>
           </>
         ) : null}
         <span className="grow" />
@@ -211,6 +214,11 @@ function Mail({
           <Marked text={own} passage={message.reading?.quote} as="quote" />
         )}
       </div>
+      {(message.reading?.toMachines ?? []).length > 0 ? (
+        <p className="in-brass small" css={placed({ margin: '6px 0 0' })}>
+          ■ left out, for it speaks to a machine and not to us: {(message.reading?.toMachines ?? []).map((words) => `“${words}”`).join(' ')}
+        </p>
+      ) : null}
       {quoted ? (
         <details>
           <summary className="quiet small">what they quoted</summary>

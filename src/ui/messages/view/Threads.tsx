@@ -1,11 +1,12 @@
 /** @jsxImportSource @emotion/react */
 'use client';
+import type { ReactNode } from 'react';
 import Link from '../../kit/Link';
 import { ago, dayTimeText } from '../../kit/format';
 import { GoRow, Empty, Tag, TopBar, type Tone } from '../../kit/parts';
 import { SteadyBody } from '../../kit/SteadyBody';
 import { placed } from '../../kit/placed';
-import { MessageTabs } from '../../things/view/MessageTabs';
+import { replyTone } from '../../client/replies';
 
 export interface ThreadRow {
   readonly id: string;
@@ -20,16 +21,16 @@ export interface ThreadRow {
 }
 
 export const THREAD_TONE: Readonly<Record<ThreadRow['state'], Tone>> = { open: 'river', answered: 'brass', paused: 'plum', ended: 'plain' };
-export const KIND_TONE: Readonly<Record<string, Tone>> = {
-  interested: 'moss',
-  objection: 'brick',
-  bounce: 'brick',
-  unsubscribe: 'brick',
-  'not now': 'brass',
-};
+interface ThreadsProps {
+  readonly threads: readonly ThreadRow[];
+  readonly now: number;
+  readonly zone: string;
+  /** the parts of Messages */
+  readonly tabs: ReactNode;
+}
 
 /** Conversations, the one with the latest word first. */
-export function Threads({ threads, now, zone }: { readonly threads: readonly ThreadRow[]; readonly now: number; readonly zone: string }) {
+export function Threads({ threads, now, zone, tabs }: ThreadsProps) {
   const count = (state: ThreadRow['state']): number => threads.filter((thread) => thread.state === state).length;
   return (
     <>
@@ -37,7 +38,7 @@ export function Threads({ threads, now, zone }: { readonly threads: readonly Thr
         title="Messages"
         tags={
           <>
-            <MessageTabs on="conversations" />
+            {tabs}
             <span className="quiet">
               {count('open')} open · {count('answered')} answered · {count('paused')} paused · {count('ended')} ended
             </span>
@@ -86,7 +87,7 @@ export function Threads({ threads, now, zone }: { readonly threads: readonly Thr
                     </td>
                     <td>
                       {thread.lastKind ? (
-                        <Tag tone={KIND_TONE[thread.lastKind] ?? 'plain'}>{thread.lastKind}</Tag>
+                        <Tag tone={replyTone(thread.lastKind)}>{thread.lastKind}</Tag>
                       ) : (
                         <span className="quiet">none yet</span>
                       )}

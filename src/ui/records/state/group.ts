@@ -1,5 +1,7 @@
 import { STANDARD_FIELDS, type Catalogue } from '../../../core/fields';
 import { scalarText } from '../../kit/format';
+import type { Tone } from '../../kit/tone';
+import { replyTone } from '../../client/replies';
 import type { Happening, KnownField, MessageItem } from './types';
 
 /** Shown in the page's head, so not again below. */
@@ -33,18 +35,12 @@ export interface TimelineItem {
   readonly at: number;
   readonly kind: string;
   readonly title: string;
-  readonly tags: readonly { readonly text: string; readonly tone: 'moss' | 'brick' | 'plain' | 'brass' }[];
+  readonly tags: readonly { readonly text: string; readonly tone: Tone }[];
   readonly text: string | null;
   readonly href: string | null;
   readonly class: 'messages' | 'notes' | 'trips';
 }
 
-const REPLY_TONE: Readonly<Record<string, TimelineItem['tags'][number]['tone']>> = {
-  interested: 'moss',
-  objection: 'brick',
-  unsubscribe: 'brick',
-  bounce: 'brick',
-};
 const CLASS: Readonly<Record<string, TimelineItem['class']>> = {
   note: 'notes',
   change: 'notes',
@@ -87,7 +83,7 @@ export function timeline(happened: readonly Happening[], messages: readonly Mess
             ? [
                 {
                   text: reading.objection ? `${reading.kind} · ${reading.objection}` : reading.kind,
-                  tone: REPLY_TONE[reading.kind] ?? ('plain' as const),
+                  tone: replyTone(reading.kind),
                 },
               ]
             : []),

@@ -8,7 +8,7 @@ import { dayTimeText } from '../../kit/format';
 import { Said } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { problemsAt } from '../state/thing';
-import { useThing } from '../state/useThing';
+import { useThing } from './useThing';
 import { ThingBar } from './ThingBar';
 import { At, ThingSide } from './ThingSide';
 import './things.css';

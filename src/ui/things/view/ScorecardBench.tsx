@@ -8,7 +8,7 @@ import Link from '../../kit/Link';
 import { Said } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { mostOf, problemsAt } from '../state/thing';
-import { useThing } from '../state/useThing';
+import { useThing } from './useThing';
 import { Criteria } from './Criteria';
 import { Scores } from './Scores';
 import { ThingBar } from './ThingBar';

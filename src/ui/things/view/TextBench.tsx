@@ -8,7 +8,7 @@ import { useFields } from '../../client/fields';
 import { Said } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { problemsAt, putIn } from '../state/thing';
-import { useThing } from '../state/useThing';
+import { useThing } from './useThing';
 import { PersonalWindow } from './PersonalWindow';
 import { Readers } from './Readers';
 import { ThingBar } from './ThingBar';

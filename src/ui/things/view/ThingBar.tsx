@@ -7,7 +7,7 @@ import Link from '../../kit/Link';
 import { Tag, TopBar } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { KIND_WORDS, usersText } from '../state/thing';
-import type { ThingState } from '../state/useThing';
+import type { ThingState } from './useThing';
 
 /** The head of a thing's page: its name, its version, what uses it, and keeping what was changed. */
 export function ThingBar<B extends ThingView['body']>({

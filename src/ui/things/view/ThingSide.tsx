@@ -5,7 +5,7 @@ import type { ThingView } from '../../../api';
 import { dayTimeText } from '../../kit/format';
 import Link from '../../kit/Link';
 import { placed } from '../../kit/placed';
-import type { ThingState } from '../state/useThing';
+import type { ThingState } from './useThing';
 
 interface Props<B extends ThingView['body']> {
   readonly state: ThingState<B>;
