@@ -176,3 +176,26 @@ test('who may not change flows reads all of it and changes nothing', async ({ pa
   await expect(page.getByRole('button', { name: /^Keep version/ })).toHaveCount(0);
   await expect(page.getByRole('slider', { name: 'hot from' })).toBeDisabled();
 });
+
+test('a company is put on record by hand, and an address among those not written to', async ({ page }) => {
+  await signIn(page, 'Ines');
+  await page.goto('/records?kind=companies');
+  await page.getByRole('button', { name: 'Add a company' }).click();
+  const form = page.getByRole('form', { name: 'A new company' });
+  await form.getByRole('textbox', { name: 'Name' }).fill('Pellow & Daughters');
+  await form.getByRole('textbox', { name: 'Site' }).fill('pellow-and-daughters.example');
+  await form.getByRole('textbox', { name: 'Country' }).fill('GB');
+  await accessible(page);
+  await form.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Pellow & Daughters', level: 1 })).toBeVisible();
+
+  await page.goto('/settings');
+  const list = page.getByRole('complementary', { name: 'Not written to any more' });
+  await list.getByRole('textbox', { name: 'Address' }).fill('someone@pellow-and-daughters.example');
+  await list.getByRole('textbox', { name: 'Why' }).fill('told us on the phone');
+  await list.getByRole('button', { name: 'Put here' }).click();
+  await expect(list.getByText(/put here by Ines Okafor-Brandt: told us on the phone/)).toBeVisible();
+  await accessible(page);
+  await list.getByRole('button', { name: 'Take someone@pellow-and-daughters.example off' }).click();
+  await expect(list.getByText('someone@pellow-and-daughters.example may be written to again.')).toBeVisible();
+});

@@ -2,7 +2,6 @@
 // `npm run shots`: pictures of the main views for docs/screenshots, from a fresh demo world that has lived for two days.
 import fs from 'node:fs';
 import path from 'node:path';
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { ensureDebian, ensurePackages, freshWorld, ROOT, say, sleep } from './lib.mjs';
 
 const HOME = path.join(ROOT, '.local/shots');
@@ -80,12 +79,6 @@ try {
   await page.goto('/openings');
   await page.getByText('French (native)').waitFor();
   await shot('openings');
-  await page.goto('/sources/directory');
-  await page.getByLabel('Role').fill('director');
-  await page.getByLabel('heated area at least, ha').fill('2');
-  await page.getByRole('button', { name: 'Look', exact: true }).click();
-  await page.getByText(/people fit/).waitFor();
-  await shot('directory');
   const firm = (await api('GET', '/companies?limit=200')).items.find((entry) => entry.name.startsWith('Fernley'));
   await page.goto(`/records/companies/${firm.id}/dossier`);
   await page.getByRole('button', { name: /^Research/ }).click();
@@ -155,21 +148,18 @@ try {
   await shot('records');
   await page.goto('/settings/fields');
   await shot('fields');
-  // A bundle as it might come from another workspace: a team and a chain of other names, a scorecard with other points.
-  const bundle = await fetch(`${world.url}/api/v1/flows/${flow.id}/file?as=bundle`, {
-    headers: { authorization: `Bearer ${world.token}` },
-  });
-  const files = unzipSync(new Uint8Array(await bundle.arrayBuffer()));
-  for (const [name, bytes] of Object.entries(files)) {
-    const text = strFromU8(bytes).replaceAll('Work e-mail', 'Office e-mail').replaceAll('"north"', '"field crew"');
-    files[name] = strToU8(name.includes('scorecard') ? text.replace('"points": 30', '"points": 25') : text);
-  }
-  await page.goto('/flows/from-file');
+  await page.goto('/scorecards');
+  await page.locator('td a').first().click();
+  await page.getByRole('slider', { name: 'warm from' }).press('PageDown');
   await page
-    .getByLabel('Flow file')
-    .setInputFiles({ name: 'growers-abroad.zip', mimeType: 'application/zip', buffer: Buffer.from(zipSync(files)) });
-  await page.getByText('1 difference').click();
-  await shot('from-file');
+    .getByText(/would change band/)
+    .first()
+    .waitFor();
+  await shot('scorecard');
+  await page.goto('/messages/texts');
+  await page.getByRole('link', { name: 'First contact', exact: true }).click();
+  await page.getByText(/pass every check/).waitFor();
+  await shot('letter');
   // A lower bar in the draft, so that there is something that would change.
   const { draftText, draftNo } = await api('GET', `/flows/${flow.id}`);
   await api('PUT', `/flows/${flow.id}/draft`, { text: draftText.replace('fit.points >= 75', 'fit.points >= 60'), base: draftNo });

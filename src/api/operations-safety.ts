@@ -14,7 +14,9 @@ const aside = z.object({
   size: z.number().int().describe('bytes'),
 });
 
-/** What could not be taken, and what was done by whom. */
+const barred = z.object({ items: z.array(z.object({ email: z.string(), why: z.string(), at: s.instant })) });
+
+/** What could not be taken, who is not written to, and what was done by whom. */
 export const SAFETY_OPERATIONS = {
   listSetAside: op({
     method: 'GET',
@@ -54,6 +56,30 @@ export const SAFETY_OPERATIONS = {
     needs: 'take in',
     body: z.object({ drop: z.boolean().default(true) }),
     answer: s.okSchema,
+  }),
+  listDoNotContact: op({
+    method: 'GET',
+    path: '/do-not-contact',
+    summary: 'Addresses that are not written to, and why.',
+    needs: 'look',
+    answer: barred,
+  }),
+  barAddress: op({
+    method: 'POST',
+    path: '/do-not-contact',
+    summary: 'Put an address there by hand: nothing leaves for it from now on.',
+    needs: 'edit flows',
+    body: z.object({ email: z.email().max(320), why: z.string().max(200).default('') }),
+    answer: barred,
+    status: 201,
+  }),
+  liftAddress: op({
+    method: 'POST',
+    path: '/do-not-contact/lift',
+    summary: 'Take an address off again. Who asked not to be written to stays.',
+    needs: 'edit flows',
+    body: z.object({ email: z.email().max(320) }),
+    answer: barred,
   }),
   listAudit: op({
     method: 'GET',

@@ -5,6 +5,7 @@ import type { UserRow } from '../store/access';
 import * as bundles from '../usecases/bundles';
 import * as control from '../usecases/control';
 import * as directory from '../usecases/directory';
+import * as barred from '../usecases/do-not-contact';
 import * as dossiers from '../usecases/dossiers';
 import * as flows from '../usecases/flows';
 import * as forms from '../usecases/forms';
@@ -226,6 +227,9 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
     await aside.dropSetAside(world, actor, params.id ?? '', body.drop);
     return ok;
   },
+  listDoNotContact: async ({ world }) => ({ items: await barred.doNotContactList(world) }),
+  barAddress: async ({ world, actor, body }) => ({ items: await barred.barAddress(world, actor, body) }),
+  liftAddress: async ({ world, actor, body }) => ({ items: await barred.liftAddress(world, actor, body.email) }),
   listAudit: ({ world, query }) => auditPage(world, query),
 
   readClock: ({ world }) => readClock(world),

@@ -302,6 +302,13 @@ export async function doNotContactAmong(tx: Tx, emails: readonly string[]): Prom
 export async function addDoNotContact(tx: Tx, email: string, why: string, now: Instant): Promise<void> {
   await tx`insert into do_not_contact (email, why, at) values (${email}, ${why}, ${now}) on conflict (email) do nothing`;
 }
+/** Why an address is not written to; undefined when it may be. */
+export async function whyDoNotContact(tx: Tx, email: string): Promise<string | undefined> {
+  return (await tx<{ why: string }[]>`select why from do_not_contact where email = ${email}`)[0]?.why;
+}
+export async function liftDoNotContact(tx: Tx, email: string): Promise<void> {
+  await tx`delete from do_not_contact where email = ${email}`;
+}
 export async function listDoNotContact(tx: Tx): Promise<{ readonly email: string; readonly why: string; readonly at: Instant }[]> {
   return [
     ...(await tx<{ email: string; why: string; at: Instant }[]>`select email, why, at from do_not_contact order by at desc limit 500`),

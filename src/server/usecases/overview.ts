@@ -3,7 +3,6 @@ import { openSends, providerFigures, sendsByHour, type ProviderFigures, type Sen
 import {
   answersSince,
   findThread,
-  listDoNotContact,
   listMailboxes,
   listThreads,
   messagesOfThread,
@@ -164,9 +163,6 @@ export async function thread(
 }
 export async function lookups(world: World): Promise<readonly ProviderFigures[]> {
   return providerFigures(world.db);
-}
-export async function doNotContact(world: World) {
-  return listDoNotContact(world.db);
 }
 export async function mailboxes(world: World) {
   return listMailboxes(world.db);

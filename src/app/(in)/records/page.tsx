@@ -40,6 +40,7 @@ export default async function RecordsPage({ searchParams }: Props) {
       flows={live}
       now={now}
       mayStart={may('release')}
+      mayChange={may('change records')}
     />
   );
 }

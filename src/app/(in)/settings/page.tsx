@@ -1,6 +1,7 @@
 import { actionsOf } from '../../../server/access';
 import { users } from '../../../server/usecases/access';
-import { doNotContact, mailboxes } from '../../../server/usecases/overview';
+import { doNotContactList } from '../../../server/usecases/do-not-contact';
+import { mailboxes } from '../../../server/usecases/overview';
 import { researchSettings } from '../../../server/usecases/research-settings';
 import { workspace } from '../../../server/usecases/world';
 import { Settings } from '../../../ui/settings/view/Settings';
@@ -14,7 +15,7 @@ export default async function SettingsPage() {
     workspace(world.db),
     mailboxes(world),
     users(world),
-    doNotContact(world),
+    doNotContactList(world),
     researchSettings(world),
   ]);
   return (

@@ -10,6 +10,7 @@ import { isFigure, printValue, type FactValue } from '../../../core/fields';
 import { ago } from '../../kit/format';
 import { Empty, Said, Tag, TopBar, type SaidText } from '../../kit/parts';
 import { SteadyBody } from '../../kit/SteadyBody';
+import { AddRecord } from './AddRecord';
 import { ConditionField } from './ConditionField';
 import { PutInFlow, type FlowName } from '../../client/PutInFlow';
 import { placed } from '../../kit/placed';
@@ -52,12 +53,13 @@ interface Props {
   readonly flows: readonly FlowName[];
   readonly now: number;
   readonly mayStart: boolean;
+  readonly mayChange: boolean;
 }
 
 const SEARCH_AFTER_MS = 250;
 
 /** People and companies, newest first, found by typing; many put into a flow at once. */
-export function Records({ list, next, search, where, found, problem, counts, flows, now, mayStart }: Props) {
+export function Records({ list, next, search, where, found, problem, counts, flows, now, mayStart, mayChange }: Props) {
   const fields = useFields();
   const listed = fields.all('company').filter((field) => field.isListed);
   const router = useRouter();
@@ -124,6 +126,7 @@ export function Records({ list, next, search, where, found, problem, counts, flo
           sx={{ width: 240 }}
           slotProps={{ htmlInput: { 'aria-label': 'Search records' } }}
         />
+        {mayChange ? <AddRecord kind={list.kind === 'people' ? 'person' : 'company'} /> : null}
       </TopBar>
       <Said
         said={said}

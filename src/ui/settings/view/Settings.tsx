@@ -2,11 +2,10 @@
 'use client';
 import { Button } from '@mui/material';
 import { SLOT_MS } from '../../../core/calendar';
-import { dayTimeText } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Tag, TopBar } from '../../kit/parts';
+import { NotWrittenTo, type BarredView } from './NotWrittenTo';
 import { Research, type ResearchView } from './Research';
-import { placed } from '../../kit/placed';
 
 interface Props {
   readonly workspace: {
@@ -33,7 +32,7 @@ interface Props {
   readonly research: ResearchView;
   readonly mayChange: boolean;
   readonly mayReadAudit: boolean;
-  readonly doNotContact: readonly { readonly email: string; readonly why: string; readonly at: number }[];
+  readonly doNotContact: readonly BarredView[];
 }
 
 /** What holds for the whole workspace: limits, who is not written to any more, who may do what. */
@@ -113,25 +112,7 @@ export function Settings({ workspace, mailboxes, users, doNotContact, research, 
             </tbody>
           </table>
         </section>
-        <aside className="col" css={placed({ width: 420, flex: 'none' })} tabIndex={0} aria-label="Not written to any more">
-          <div className="bar ruled">
-            <h2 className="grow">Not written to any more</h2>
-            <span className="quiet">{doNotContact.length}</span>
-          </div>
-          {doNotContact.map((entry) => (
-            <div key={entry.email} css={placed({ padding: '6px 16px', borderBottom: '1px solid var(--line2)' })}>
-              <span className="strong">{entry.email}</span>
-              <div className="quiet small">
-                {entry.why} · {dayTimeText(entry.at, workspace.zone)}
-              </div>
-            </div>
-          ))}
-          {doNotContact.length === 0 ? (
-            <p className="quiet" css={placed({ padding: '10px 16px' })}>
-              Nobody yet. Who unsubscribes, or whose mail comes back for good, is put here at once; no flow can switch that off.
-            </p>
-          ) : null}
-        </aside>
+        <NotWrittenTo first={doNotContact} zone={workspace.zone} mayChange={mayChange} />
       </div>
     </>
   );
