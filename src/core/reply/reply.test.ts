@@ -161,6 +161,8 @@ describe('what a person wrote', () => {
     ['Wilt u mij van de lijst halen?', 'unsubscribe', null],
     ['Retirez-moi de votre liste.', 'unsubscribe', null],
     ['Quiero darme de baja.', 'unsubscribe', null],
+    ['Merci de ne plus nous écrire.', 'unsubscribe', null],
+    ['Thanks, but nothing for us.', 'unclear', null],
     ['STOP', 'unsubscribe', null],
     ['This is outrageous. I shall talk to my lawyer.', 'angry', null],
     ['C’est un mensonge et je demande des explications.', 'angry', null],

@@ -159,9 +159,12 @@ function decide(
   if (later) return later;
   if (decline) return decline;
   if (interested) return interested;
-  if (of('thanks') && words <= SHORT_THANKS) return of('thanks');
+  // Thanks that deny something may be the politest way to say stop: a person looks.
+  if (of('thanks') && words <= SHORT_THANKS && !DENIES.test(folded)) return of('thanks');
   return asks.length > 0 ? { kind: 'question', objection: null, score: 3, quote: asks[0] ?? '' } : undefined;
 }
+const DENIES =
+  /(?<![\p{L}])(?:no|not|never|nothing|don't|nicht|kein\w*|nie|nichts|niet|geen|nooit|niets|ne|pas|plus|rien|jamais|nunca|nada|ni)(?![\p{L}])/u;
 const STOP = /^(?:stop|stopp|halt|arret|alto|baja|unsubscribe|abmelden|uitschrijven)[.! ]*$/;
 const YES =
   /^(?:ok|okay|yes|yes please|sure|ja|ja gern|ja graag|gern|graag|prima|oui|d'accord|si|vale|de acuerdo|perfect|perfekt|parfait|fine|great)[.! ]*$/;
