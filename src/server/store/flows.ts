@@ -184,11 +184,13 @@ export async function putLibrary(tx: Tx, kind: 'intake', name: string, body: unk
 }
 
 /** Named things that flows may use: retired ones are not among them. */
-export async function listLibrary(tx: Tx): Promise<{ readonly kind: string; readonly name: string; readonly body: unknown }[]> {
+export async function listLibrary(
+  tx: Tx,
+): Promise<{ readonly id: string; readonly kind: string; readonly name: string; readonly body: unknown }[]> {
   return [
     ...(await tx<
-      { kind: string; name: string; body: unknown }[]
-    >`select kind, name, body from library_item where not retired order by kind, name`),
+      { id: string; kind: string; name: string; body: unknown }[]
+    >`select id, kind, name, body from library_item where not retired order by kind, name`),
   ];
 }
 

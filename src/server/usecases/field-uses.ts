@@ -10,7 +10,11 @@ interface Speaking extends FieldUse {
   readonly says: string;
 }
 const LISTS = 50;
-const KINDS: Readonly<Record<string, FieldUse['kind']>> = { scorecard: 'scorecard', template: 'text', chain: 'lookup chain' };
+const KINDS: Readonly<Record<string, { readonly kind: FieldUse['kind']; readonly href: (id: string) => string }>> = {
+  scorecard: { kind: 'scorecard', href: (id) => `/scorecards/${id}` },
+  template: { kind: 'text', href: (id) => `/messages/texts/${id}` },
+  chain: { kind: 'lookup chain', href: () => '/lookups' },
+};
 
 /** What of a kept thing names fields, by the names of its parts: conditions, matchings. A text's are its slots and what its lines rest on. */
 const CODE = new Set(['when', 'fills', 'target', 'field']);
@@ -60,8 +64,8 @@ async function everySaying(tx: Tx): Promise<readonly Speaking[]> {
       says: unquoted(`${flow.draftText}\n${liveText.get(flow.liveVersionId ?? '') ?? ''}`),
     })),
     ...library.flatMap((item): Speaking[] => {
-      const kind = KINDS[item.kind];
-      return kind === undefined ? [] : [{ kind, name: item.name, href: null, says: codeOf(item.body) }];
+      const known = KINDS[item.kind];
+      return known === undefined ? [] : [{ kind: known.kind, name: item.name, href: known.href(item.id), says: codeOf(item.body) }];
     }),
     ...intakes.flatMap((row): Speaking[] =>
       row.kind === 'form' || row.kind === 'webhook'
