@@ -74,7 +74,7 @@ test('a search that takes its time is a wait: started once, asked after, and the
     asked += 1;
     return asked < 2
       ? { kind: 'working', job: 'j1', askAgainMs: 20_000 }
-      : done(document('http://news.example/1', 'Vossbruch erweitert 2027 um 1 ha Glas.', '2026-09-01'));
+      : done(document('http://news.example/1', 'Vossbruch is building a new glasshouse of one hectare.', '2026-09-01'));
   };
   await start();
   await testWorker(world).drain();
