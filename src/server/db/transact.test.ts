@@ -30,7 +30,8 @@ test('two that wait for each other both come through', async () => {
       return ids.length;
     });
   expect(await Promise.all([add([1, 2]), add([2, 1])])).toEqual([2, 2]);
-  expect(runs).toBe(3);
+  // One of the two was run again; on a busy machine they may meet once more.
+  expect(runs).toBeGreaterThan(2);
   expect([...(await world.db`select id, n from lock_test order by id`)]).toEqual([
     { id: 1, n: 2 },
     { id: 2, n: 2 },
