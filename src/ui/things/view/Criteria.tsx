@@ -153,6 +153,7 @@ function Row({ criterion, counted, of, problems, mayChange, last, onChange }: Ro
           <input
             key={k}
             className="bare mono"
+            title={each.when}
             aria-label={`Condition ${k + 1} of ${criterion.text}`}
             value={each.when}
             disabled={!mayChange}
