@@ -5,8 +5,8 @@ import { accessible, api, signIn, test } from './people';
 const SITES = ['Gärtnerei Vossbruch GmbH', 'Gewächshaus Rügenthal eG', 'Hartmann Jungpflanzen'];
 
 async function known(page: Page): Promise<void> {
-  const { items } = await api<{ items: { id: string; name: string }[] }>(page, '/companies?limit=200');
   for (const name of SITES) {
+    const { items } = await api<{ items: { id: string; name: string }[] }>(page, `/companies?search=${encodeURIComponent(name)}`);
     const company = items.find((item) => item.name === name);
     // As somebody signed in does: what a program sends is no key to what sites say.
     const status = await page.evaluate(
