@@ -11,8 +11,6 @@ export default defineConfig({
   timeout: 120_000,
   expect: { timeout: 15_000 },
   workers: 1,
-  // A busy machine may be slower than any patience: what fails is tried once more, and is told as flaky when it then passes.
-  retries: 1,
   fullyParallel: false,
   reporter: json ? [['list'], ['json', { outputFile: json }]] : [['list']],
   outputDir: '.local/playwright',

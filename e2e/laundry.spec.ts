@@ -35,7 +35,7 @@ test('a list comes in, sites are read, records scored, messages written, approve
   const review = page.locator('[data-kind=review]').first();
   if ((await review.getByRole('button', { expanded: true }).count()) === 0) await review.getByRole('button').first().click();
   await expect(review.getByText('What it rests on')).toBeVisible();
-  await expect(review).toContainText(/newest line|t a week/);
+  await expect(review).toContainText(/newest line|t a week|recovered water/);
   await accessible(page);
   const { items } = await get<{ items: { id: string }[] }>('/reviews');
   for (const { id } of items) await page.request.post(`/api/v1/reviews/${id}/decision`, { headers, data: { does: 'approve' } });
