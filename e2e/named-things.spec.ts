@@ -97,7 +97,8 @@ test('a new field is asked, taught on three pages, and used in a condition, a co
 
   // A slot: the readers get it at once.
   await page.goto('/messages/texts');
-  await page.getByRole('link', { name: 'First contact', exact: true }).click();
+  await page.getByRole('button', { name: 'Copy First contact' }).click();
+  await expect(page.getByRole('heading', { name: 'First contact, a copy', level: 1 })).toBeVisible();
   await page
     .getByRole('textbox', { name: 'words' })
     .fill('Hello {first_name or "there"},\n\nsince {company.founded_in or "long ago"}.\n\n{sender.name}');
