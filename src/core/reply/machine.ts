@@ -2,6 +2,7 @@ import { fold } from '../base';
 import { sentencesOf } from '../reader';
 import type { DeliveryStatus } from './dsn';
 import type { ReplyKind } from './kinds';
+import { plain } from './plain';
 
 /** What the heads of a mail say of it. */
 export interface MailSigns {
@@ -51,6 +52,15 @@ interface Given {
   readonly ours: boolean;
 }
 
+/** Whether the heads or parts of a mail say that a machine sent it; words alone may be a person's. */
+export const byHeads = ({ autoSubmitted, signs, status, from, ours }: Omit<Given, 'subject' | 'text'>): boolean =>
+  autoSubmitted ||
+  status !== undefined ||
+  signs.receipt ||
+  signs.meeting !== null ||
+  (signs.listed && !ours) ||
+  SERVER.test(fold(from).replace(/^.*</, ''));
+
 /** What a machine's mail is, told by its heads first and its words second; undefined for what a person wrote. */
 export function machineKind({ subject, text, from, autoSubmitted, signs, status, ours }: Given): ReplyKind | undefined {
   const head = fold(subject).trim();
@@ -60,7 +70,7 @@ export function machineKind({ subject, text, from, autoSubmitted, signs, status,
     if (status.action === 'delayed' || (!status.hard && DELAYED.test(`${head} ${folded}`))) return 'delayed';
     return status.hard && !FULL.test(`${folded} ${fold(status.diagnostic ?? '')}`) ? 'bounce' : 'soft bounce';
   }
-  if (SERVER.test(fold(from).replace(/^.*</, '')) || /mailer-daemon@|postmaster@/.test(fold(from))) {
+  if (SERVER.test(fold(from).replace(/^.*</, ''))) {
     if (DELAYED.test(`${head} ${folded}`)) return 'delayed';
     if (NOT_DELIVERED.test(`${head} ${folded}`)) return FULL.test(folded) ? 'soft bounce' : 'bounce';
   }
@@ -81,7 +91,8 @@ export function machineKind({ subject, text, from, autoSubmitted, signs, status,
           : 'automatic receipt';
   if (received && TICKET.test(folded)) return 'automatic receipt';
   if (!ours && ADVERTISES.test(`${head} ${folded}`)) return 'spam';
-  if (signs.listed || (!ours && CIRCULAR.test(folded) && folded.length > 400)) return 'bulk';
+  // What answers a mail of ours is no circular, whatever a gateway put on it.
+  if (!ours && (signs.listed || (CIRCULAR.test(folded) && folded.length > 400))) return 'bulk';
   return undefined;
 }
 const AUTOMATIC =
@@ -91,7 +102,7 @@ const TICKET = /\b(?:ticket|case|request|vorgang|anfrage|reference|number|nummer
 /** Words of a person who is away, without a machine's heads: “I'm not in this week, back on Thursday”. */
 export const saysAway = (text: string): boolean =>
   sentencesOf(text).some((sentence) => {
-    const folded = fold(sentence).replace(/[’‘`´]/g, "'");
+    const folded = plain(sentence);
     return AWAY.test(folded) && ONESELF.test(folded) && !sentence.trimEnd().endsWith('?');
   });
 const ONESELF =

@@ -1,5 +1,6 @@
 import { fold, pieces } from '../base';
 import { sentencesOf, speaksToMachines } from '../reader';
+import { plain as oneApostrophe } from './plain';
 
 /** What somebody wrote this time, and what of the mail was left out for being words to a machine. */
 export interface Written {
@@ -7,11 +8,7 @@ export interface Written {
   readonly toMachines: readonly string[];
 }
 
-const plain = (line: string): string =>
-  fold(line)
-    .replace(/[’‘`´]/g, "'")
-    .replace(/\s+/g, ' ')
-    .trim();
+const plain = (line: string): string => oneApostrophe(line).replace(/\s+/g, ' ').trim();
 
 /** “On … wrote:”, by itself or over two or three lines, as mail programs of five languages put it above a quote. */
 const INTRODUCTION =

@@ -148,6 +148,12 @@ describe('what a machine sent', () => {
   ])('%s', (subject, text, from, expected) => {
     expect(kind(subject, text, { from })).toBe(expected);
   });
+  test('words like a machine’s that say stop are a person’s; heads are a machine’s', () => {
+    const stop = 'Your mail was opened. Please take me off your list.';
+    expect(kind('Re: Hello', stop)).toBe('unsubscribe');
+    expect(kind('Re: Hello', stop, { ours: 'Hello', signs: { ...NO_SIGNS, listed: true } })).toBe('unsubscribe');
+    expect(kind('Read: Hello', 'Your mail was opened.', { signs: { ...NO_SIGNS, receipt: true } })).toBe('read receipt');
+  });
   test('heads tell a list, a receipt and a calendar’s answer', () => {
     expect(kind('November news', 'All about lettuce.', { signs: { ...NO_SIGNS, listed: true } })).toBe('bulk');
     expect(kind('x', 'y', { signs: { ...NO_SIGNS, receipt: true } })).toBe('read receipt');

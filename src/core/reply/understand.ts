@@ -4,8 +4,9 @@ import { consequenceOf, type Consequence } from './consequence';
 import { CUES } from './cues';
 import type { DeliveryStatus } from './dsn';
 import type { Objection, ReplyKind } from './kinds';
-import { machineKind, NO_SIGNS, saysAway, type MailSigns } from './machine';
+import { byHeads, machineKind, NO_SIGNS, saysAway, type MailSigns } from './machine';
 import { written } from './own-words';
+import { plain } from './plain';
 import { daysAhead, resumeOn } from './when';
 
 /** An answer as it came. */
@@ -65,15 +66,19 @@ export function understandReply(mail: Answering): ReplyReading {
 function readingOf(mail: Answering, text: string): Omit<ReplyReading, 'plan' | 'toMachines'> {
   const signs = mail.signs ?? NO_SIGNS;
   const { at } = mail;
-  const machine = machineKind({
+  const given = {
     subject: mail.subject,
-    text: mail.status ? mail.text : text === '' ? mail.text : text,
+    text: mail.status || text === '' ? mail.text : text,
     from: mail.from ?? '',
     autoSubmitted: mail.autoSubmitted,
     signs,
     status: mail.status,
     ours: mail.ours !== undefined,
-  });
+  };
+  const weighed = weigh(text);
+  // Words like a machine's may be a person's: where they say stop, a person said it.
+  const saysStop = STOP.test(fold(text).trim()) || weighed.some(({ kind }) => kind === 'unsubscribe' || kind === 'angry');
+  const machine = saysStop && !byHeads(given) ? undefined : machineKind(given);
   if (machine !== undefined)
     return {
       kind: machine,
@@ -82,7 +87,6 @@ function readingOf(mail: Answering, text: string): Omit<ReplyReading, 'plan' | '
       quote: clip(mail.status?.diagnostic ?? firstOf(text, mail.subject), 200),
       confidence: 0.95,
     };
-  const weighed = weigh(text);
   const [first, second] = weighed;
   const words = fold(text).match(/[\p{L}\p{N}']+/gu)?.length ?? 0;
   const asks = sentencesOf(text).filter((sentence) => sentence.trimEnd().endsWith('?'));
@@ -105,7 +109,7 @@ const firstOf = (text: string, subject: string): string => sentencesOf(text)[0] 
 function weigh(text: string): readonly Weighed[] {
   const by = new Map<string, { kind: ReplyKind; objection: Objection | null; score: number; quote: string; most: number }>();
   for (const sentence of sentencesOf(text)) {
-    const folded = fold(sentence).replace(/[’‘`´]/g, "'");
+    const folded = plain(sentence);
     for (const cue of CUES) {
       if (!cue.says.test(folded)) continue;
       const key = `${cue.kind} ${cue.objection ?? ''}`;

@@ -85,7 +85,7 @@ export interface ReplyRow {
   readonly quote: string | null;
 }
 /** Kinds that a machine sends: nobody has answered. */
-const BY_MACHINES = KINDS.filter((kind) => kind === 'out of office' || (!consequenceOf(kind).wantsPerson && !consequenceOf(kind).bars));
+const BY_MACHINES = KINDS.filter((kind) => !consequenceOf(kind).wantsPerson && !consequenceOf(kind).bars);
 /** The first answer to a message; what a machine sent is none. */
 export async function answerTo(tx: Tx, messageId: string): Promise<ReplyRow | undefined> {
   const [row] = await tx<ReplyRow[]>`
