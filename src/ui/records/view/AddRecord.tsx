@@ -8,8 +8,7 @@ import { placed } from '../../kit/placed';
 
 interface Props {
   readonly kind: 'person' | 'company';
-  /** whom a person is with */
-  readonly companyId?: string;
+  readonly onClose: () => void;
 }
 const FIELDS = {
   person: [
@@ -27,22 +26,17 @@ const FIELDS = {
 } as const;
 
 /** A person or a company put on record by hand: the few values one knows at once; the rest is written on its page. */
-export function AddRecord({ kind, companyId }: Props) {
+export function AddRecord({ kind, onClose }: Props) {
   const router = useRouter();
-  const [isOpen, setOpen] = useState(false);
   const [values, setValues] = useState<Readonly<Record<string, string>>>({});
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const close = (): void => {
-    setOpen(false);
-    setProblem(null);
-  };
   const add = (): void => {
     setBusy(true);
     const known = Object.fromEntries(Object.entries(values).flatMap(([key, value]) => (value.trim() === '' ? [] : [[key, value.trim()]])));
     const made =
       kind === 'person'
-        ? call('createPerson', { body: { values: known, companyId: companyId ?? null } }).then(({ id }) => `/records/people/${id}`)
+        ? call('createPerson', { body: { values: known } }).then(({ id }) => `/records/people/${id}`)
         : call('createCompany', { body: { values: known } }).then(({ id }) => `/records/companies/${id}`);
     made.then(
       (href) => {
@@ -54,26 +48,16 @@ export function AddRecord({ kind, companyId }: Props) {
       },
     );
   };
-  if (!isOpen)
-    return (
-      <Button
-        onClick={() => {
-          setOpen(true);
-        }}
-      >
-        Add a {kind}
-      </Button>
-    );
   return (
     <form
       aria-label={`A new ${kind}`}
-      css={placed({ display: 'flex', gap: 8, alignItems: 'flex-start', flexWrap: 'wrap' })}
+      css={placed({ display: 'flex', gap: 8, alignItems: 'flex-start', padding: '14px 16px 10px', background: 'var(--chosen)' })}
       onSubmit={(event) => {
         event.preventDefault();
         add();
       }}
       onKeyDown={(event) => {
-        if (event.key === 'Escape') close();
+        if (event.key === 'Escape') onClose();
       }}
     >
       {FIELDS[kind].map(([key, label], i) => (
@@ -87,13 +71,13 @@ export function AddRecord({ kind, companyId }: Props) {
           onChange={(event) => {
             setValues({ ...values, [key]: event.target.value });
           }}
-          sx={{ width: key === 'country' ? 90 : 150 }}
+          sx={{ width: key === 'country' ? 110 : 190 }}
         />
       ))}
       <Button type="submit" variant="contained" disabled={busy || (values.name ?? '').trim() === ''}>
         Add
       </Button>
-      <Button onClick={close}>Leave it</Button>
+      <Button onClick={onClose}>Leave it</Button>
     </form>
   );
 }

@@ -1,6 +1,6 @@
 /** @jsxImportSource @emotion/react */
 'use client';
-import { TextField } from '@mui/material';
+import { Button, TextField } from '@mui/material';
 import { useFields } from '../../client/fields';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
@@ -66,6 +66,7 @@ export function Records({ list, next, search, where, found, problem, counts, flo
   const [typed, setTyped] = useState(search);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const [said, setSaid] = useState<SaidText | null>(null);
+  const [isAdding, setAdding] = useState(false);
   const href = (more: Readonly<Record<string, string>>): string => {
     const query = new URLSearchParams({
       ...(list.kind === 'companies' ? { kind: 'companies' } : {}),
@@ -126,7 +127,15 @@ export function Records({ list, next, search, where, found, problem, counts, flo
           sx={{ width: 240 }}
           slotProps={{ htmlInput: { 'aria-label': 'Search records' } }}
         />
-        {mayChange ? <AddRecord kind={list.kind === 'people' ? 'person' : 'company'} /> : null}
+        {mayChange && !isAdding ? (
+          <Button
+            onClick={() => {
+              setAdding(true);
+            }}
+          >
+            {list.kind === 'people' ? 'Add a person' : 'Add a company'}
+          </Button>
+        ) : null}
       </TopBar>
       <Said
         said={said}
@@ -134,6 +143,14 @@ export function Records({ list, next, search, where, found, problem, counts, flo
           setSaid(null);
         }}
       />
+      {isAdding ? (
+        <AddRecord
+          kind={list.kind === 'people' ? 'person' : 'company'}
+          onClose={() => {
+            setAdding(false);
+          }}
+        />
+      ) : null}
       <ConditionField
         about={list.kind === 'people' ? 'person' : 'company'}
         condition={where}

@@ -76,7 +76,7 @@ export function Statements({ first, mayChange }: Props) {
       />
       <div className="cols">
         <section className="col paper grow thing-main" tabIndex={0} aria-label="What we say of ourselves">
-          <p className="quiet" css={placed({ maxWidth: 720 })}>
+          <p className="quiet" css={placed({ maxWidth: 720, margin: '12px 0' })}>
             A text may say of a reader what a fact says, and of ourselves what stands here. A sentence such as “we work with several …” that
             nothing here stands behind is marked where it is written.
           </p>
