@@ -16,6 +16,7 @@ import { lookAtFile, runImport, startImport } from '../src/server/usecases/impor
 import { Worker, WORKER_DEFAULTS } from '../src/server/worker';
 import { demoWorkspace, testWorld } from '../src/testing/world';
 import { BENCH_FLOW, fill, startAll } from './engine-flow';
+import { laneFigures } from './lanes';
 import { longFlow, LONG_FLOW_LIBRARY } from './long-flow';
 import { researchFigures } from './research';
 import { copyFloor, timed, writeFloor } from './floor';
@@ -242,6 +243,19 @@ async function research(): Promise<void> {
   });
 }
 
+async function lanes(): Promise<void> {
+  const { alone, beside, listRows } = await laneFigures(csvOf(ROWS));
+  const kept = Math.min(beside.trips / alone.trips, beside.sends / alone.sends);
+  rows.push({
+    what: 'lanes: 40 trips/s and 20 sends/s offered for 20 s, beside a site that answers after 20 s and a list',
+    measured: `${beside.trips} trips, ${beside.sends} sends ended; ${listRows.toLocaleString('en-GB')} of ${ROWS.toLocaleString('en-GB')} rows taken in meanwhile`,
+    floor: `${alone.trips} trips, ${alone.sends} sends alone`,
+    ratio: 1 / kept,
+    bar: '≥ 80 % kept',
+    met: kept >= 0.8,
+  });
+}
+
 const line = (cells: readonly string[]): string => `| ${cells.join(' | ')} |`;
 const show = (row: Row): void => {
   console.log(
@@ -250,7 +264,7 @@ const show = (row: Row): void => {
 };
 console.log(line(['what', 'measured', 'floor', 'ratio', 'bar', 'met']));
 console.log(line(['---', '---', '---', '---', '---', '---']));
-const PARTS = { memory: inMemory, research, engine, import: importing };
+const PARTS = { memory: inMemory, research, lanes, engine, import: importing };
 for (const [name, part] of Object.entries(PARTS)) {
   if (given.only && !given.only.includes(name)) continue;
   const before = rows.length;

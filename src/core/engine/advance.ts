@@ -150,7 +150,7 @@ function chosen({ choice, by, value }: Extract<TripEvent, { kind: 'choice' }>, l
   } else {
     const fact = field === undefined || value === undefined ? undefined : run.record(field, value, 'hand', by);
     if (choice === 'set by hand' && fact) {
-      run.commands.push({ kind: 'record facts', facts: [fact] });
+      run.commands.push({ kind: 'record facts', mark: line.mark, facts: [fact] });
       run.see(fact.record.kind === run.plan.about ? fact.field : `${fact.record.kind}.${fact.field}`, fact.value);
     }
     run.pass(line);

@@ -107,7 +107,7 @@ function wasRead(answer: AnswerOf<'read'>, step: StepOf<'read'>, line: Instructi
     ? factsFound(answer.findings, { kind, id: record.id }, typeof site === 'string' ? site : null, run.now, run.fields)
     : [];
   if (facts.length > 0) {
-    run.commands.push({ kind: 'record facts', facts });
+    run.commands.push({ kind: 'record facts', mark: line.mark, facts });
     run.reload = true;
   }
   const fresh = answer.fresh ?? [];
@@ -145,7 +145,7 @@ function lookedUp(answer: AnswerOf<'look up'>, step: StepOf<'look up'>, line: In
   const tookMs = answer.asked.reduce((sum, entry) => sum + entry.tookMs, 0);
   if (hit?.value != null) {
     const fact = run.record(step.field.text, hit.value, 'lookup', hit.provider, { confidence: 0.8 });
-    if (fact) run.commands.push({ kind: 'record facts', facts: [fact] });
+    if (fact) run.commands.push({ kind: 'record facts', mark: line.mark, facts: [fact] });
     run.see(step.field.text, hit.value);
   }
   run.log(

@@ -36,6 +36,9 @@ describe('lines that need nobody', () => {
     );
     expect(says(result)).toEqual(['take in: taken in from hand', 'keep: kept', 'set: status is now seen', 'note: Hello Mara']);
     expect(result.trip).toMatchObject({ at: END, state: { kind: 'done' }, seq: 4 });
+    // The fact is its own line's, though the trip went on to the note.
+    expect(command(result, 'record facts')?.mark).toBe(result.journal[2]?.mark);
+    expect(result.journal[2]?.mark).not.toBe(result.journal[3]?.mark);
     expect(command(result, 'record facts')?.facts[0]).toMatchObject({
       field: 'status',
       value: 'seen',

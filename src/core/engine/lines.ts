@@ -25,7 +25,7 @@ const scalar = (value: FeelValue): string | number | boolean | null =>
 function setField(run: Run, path: string, value: FeelValue, line: Instruction): void {
   const fact = run.record(path, scalar(value), 'flow', `${run.plan.name}, line ${line.number}`);
   if (!fact) return;
-  run.commands.push({ kind: 'record facts', facts: [fact] });
+  run.commands.push({ kind: 'record facts', mark: line.mark, facts: [fact] });
   run.see(path, value);
 }
 

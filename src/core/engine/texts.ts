@@ -67,7 +67,7 @@ export function pickOut(step: StepOf<'pick out'>, line: Instruction, run: Run): 
       )
     : [];
   if (facts.length > 0) {
-    run.commands.push({ kind: 'record facts', facts });
+    run.commands.push({ kind: 'record facts', mark: line.mark, facts });
     run.reload = true;
   }
   const found = findings.filter((finding) => finding.found).length;

@@ -216,7 +216,8 @@ export type PlanEnd = 'all sent' | 'answered' | 'unsubscribed' | 'bounced' | 're
 
 /** What the decision makes happen in the database, in the same transaction as the trip's new state. */
 export type Command =
-  | { readonly kind: 'record facts'; readonly facts: readonly FactDraft[] }
+  /** `mark`: the line they come from */
+  | { readonly kind: 'record facts'; readonly mark: string; readonly facts: readonly FactDraft[] }
   | { readonly kind: 'note'; readonly text: string }
   | {
       readonly kind: 'merge';

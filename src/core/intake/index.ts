@@ -24,7 +24,7 @@ export {
 } from './form';
 export { answerName, flatten, guessPayload, payloadMatchingSchema, payloadRow, type PayloadMatching } from './payload';
 export { directoryHitSchema, type DirectoryHit } from './directory';
-export { planRows, type Known, type PlanOptions, type RowPlan } from './plan';
+export { planRows, RowPlanner, type Known, type PlanOptions, type RowPlan } from './plan';
 
 export { addressRow, leftAlone, mailRuleSchema, siteOf, type MailRule, type MailToJudge } from './mail';
 export { meetingsIn, outsiders, type Attendee, type Meeting } from './meetings';

@@ -42,18 +42,21 @@ export interface RowPlan {
   readonly otherName: string | null;
 }
 
-/** Larger blocks of a name key are passed over; addresses, numbers and sites always count. */
-const WEAK_BLOCK = 40;
+/**
+ * Blocks that share a key and are larger are passed over: such a key tells nobody apart, and comparing with them all would cost
+ * the square of the list. A number or a site says more than a name; an address always counts.
+ */
+const MOST_ALIKE = { name: 24, number: 24, address: Number.POSITIVE_INFINITY } as const;
+const sortOf = (key: string): keyof typeof MOST_ALIKE => (/^[nm]:/.test(key) ? 'name' : key.startsWith('e:') ? 'address' : 'number');
 
 class Pool<T extends { readonly id: string }> {
   private readonly byKey = new Map<string, T[]>();
-  constructor(
-    entries: readonly T[],
-    private readonly keysOf: (entry: T) => readonly string[],
-  ) {
-    for (const entry of entries) this.add(entry);
-  }
+  private readonly ids = new Set<string>();
+  constructor(private readonly keysOf: (entry: T) => readonly string[]) {}
+  /** Nobody is there twice. */
   add(entry: T): void {
+    if (this.ids.has(entry.id)) return;
+    this.ids.add(entry.id);
     for (const key of this.keysOf(entry)) {
       const list = this.byKey.get(key);
       if (list) list.push(entry);
@@ -64,11 +67,10 @@ class Pool<T extends { readonly id: string }> {
   near(entry: T, strong = false): readonly T[] {
     const found = new Map<string, T>();
     for (const key of this.keysOf(entry)) {
-      const isName = /^[nm]:/.test(key);
-      if (strong && isName) continue;
+      const sort = sortOf(key);
+      if (strong && sort === 'name') continue;
       const block = this.byKey.get(key) ?? [];
-      // A name key that so many share tells nobody apart, and comparing with them all would cost the square of the list.
-      if (block.length > WEAK_BLOCK && isName) continue;
+      if (block.length > MOST_ALIKE[sort]) continue;
       for (const other of block) found.set(other.id, other);
     }
     return [...found.values()];
@@ -77,16 +79,21 @@ class Pool<T extends { readonly id: string }> {
 
 const text = (value: unknown): string | null => (typeof value === 'string' && value !== '' ? value : null);
 
-/** Decides for each row what it will become; later rows are also compared with earlier ones of the same list. */
-export function planRows(
-  readings: readonly { readonly row: number; readonly reading: RowReading }[],
-  known: Known,
-  options: PlanOptions,
-): readonly RowPlan[] {
-  const people = new Pool<ReadyPerson>(known.people.map(readyPerson), personKeys);
-  const companies = new Pool<ReadyCompany>(known.companies.map(readyCompany), companyKeys);
-  const firstRow = new Map<string, number>();
-  return readings.map(({ row, reading }): RowPlan => {
+/** Decides for each row what it will become; it is compared with what is known and with the rows before it. */
+export class RowPlanner {
+  private readonly people = new Pool<ReadyPerson>(personKeys);
+  private readonly companies = new Pool<ReadyCompany>(companyKeys);
+  private readonly firstRow = new Map<string, number>();
+
+  constructor(private readonly options: PlanOptions) {}
+
+  /** Tells of records that the next rows may be. */
+  know(known: Known): void {
+    for (const person of known.people) this.people.add(readyPerson(person));
+    for (const company of known.companies) this.companies.add(readyCompany(company));
+  }
+
+  plan(row: number, reading: RowReading): RowPlan {
     if (reading.refused !== null)
       return {
         row,
@@ -98,7 +105,8 @@ export function planRows(
         otherId: null,
         otherName: null,
       };
-    const place = placeCompany(row, reading, companies, options);
+    const { options } = this;
+    const place = placeCompany(row, reading, this.companies, options);
     const me = readyPerson({
       id: stableId('import', options.importId, String(row), 'person'),
       name: text(reading.record.person.name) ?? text(reading.record.person.email) ?? '',
@@ -107,7 +115,7 @@ export function planRows(
       companyId: place.id,
       companyName: place.name,
     });
-    const near = people.near(me).filter((other) => confidenceAtMost(me, other) >= options.askAbove);
+    const near = this.people.near(me).filter((other) => confidenceAtMost(me, other) >= options.askAbove);
     const verdict = judgeMatch(
       near.map((other) => ({ ...compareReadyPeople(me, other), otherId: other.id })),
       options.askAbove,
@@ -115,10 +123,10 @@ export function planRows(
     );
     const other = near.find((entry) => entry.id === verdict.otherId);
     const company = verdict.how === 'same' && other ? ofKnownPerson(place, other) : place;
-    if (company.fresh) companies.add(company.fresh);
+    if (company.fresh) this.companies.add(company.fresh);
     const base = { row, companyId: company.id, newCompany: company.fresh !== undefined };
     if (verdict.how === 'same' && other) {
-      const inFile = firstRow.get(other.id);
+      const inFile = this.firstRow.get(other.id);
       return {
         ...base,
         kind: 'known',
@@ -128,8 +136,8 @@ export function planRows(
         otherName: other.name,
       };
     }
-    people.add(me);
-    firstRow.set(me.id, row);
+    this.people.add(me);
+    this.firstRow.set(me.id, row);
     if (verdict.how === 'doubt' && other)
       return {
         ...base,
@@ -147,7 +155,18 @@ export function planRows(
       otherId: null,
       otherName: null,
     };
-  });
+  }
+}
+
+/** Plans all rows at once. */
+export function planRows(
+  readings: readonly { readonly row: number; readonly reading: RowReading }[],
+  known: Known,
+  options: PlanOptions,
+): readonly RowPlan[] {
+  const planner = new RowPlanner(options);
+  planner.know(known);
+  return readings.map(({ row, reading }) => planner.plan(row, reading));
 }
 
 interface Place {

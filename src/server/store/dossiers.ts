@@ -1,8 +1,10 @@
 import type { Instant } from '../../core/base';
 import type { Tx } from '../db';
+import { assertHeld, type Lease } from './lease';
 
 export interface DossierRow {
   readonly id: string;
+  readonly fence: number;
   readonly recordKind: 'person' | 'company';
   readonly recordId: string;
   readonly state: 'queued' | 'done' | 'failed';
@@ -20,7 +22,7 @@ export interface DossierRow {
 }
 
 const columns = (tx: Tx) =>
-  tx`d.id, d.record_kind, d.record_id, d.state, d.step, d.content, d.pages, d.cost_micro::float8 as cost_micro, d.took_ms, d.afresh, d.mail_to, d.problem, d.created_by, d.created_at`;
+  tx`d.id, d.record_kind, d.record_id, d.state, d.step, d.content, d.pages, d.cost_micro::float8 as cost_micro, d.took_ms, d.afresh, d.mail_to, d.problem, d.created_by, d.created_at, d.fence::float8 as fence`;
 
 export async function insertDossier(
   tx: Tx,
@@ -33,20 +35,24 @@ export async function insertDossier(
 
 /** Takes a dossier that is due to be worked on; one that its worker left is taken again. */
 export async function claimDossier(tx: Tx, now: Instant, leaseMs: number): Promise<DossierRow | undefined> {
-  const [row] = await tx<DossierRow[]>`update dossier d set lease_until = clock_timestamp() + make_interval(secs => ${leaseMs / 1000})
+  const [row] = await tx<
+    DossierRow[]
+  >`update dossier d set fence = d.fence + 1, lease_until = clock_timestamp() + make_interval(secs => ${leaseMs / 1000})
     where id = (select id from dossier where state = 'queued' and ask_at <= ${now} and (lease_until is null or lease_until < clock_timestamp()) order by ask_at limit 1 for update skip locked)
     returning ${columns(tx)}, null as created_by_name`;
   return row;
 }
 
-/** What is being done now; with a time, the work rests until then. */
-export async function stepDossier(tx: Tx, id: string, step: string, until: Instant | null, tookMs: number): Promise<void> {
-  await tx`update dossier set step = ${step}, took_ms = took_ms + ${tookMs}, ask_at = coalesce(${until}, ask_at), lease_until = case when ${until}::timestamptz is null then lease_until end where id = ${id}`;
+/** What is being done now; with a time, the work rests until then. Throws `LeaseLost` when somebody else makes it by now. */
+export async function stepDossier(tx: Tx, lease: Lease, step: string, until: Instant | null, tookMs: number): Promise<void> {
+  const rows =
+    await tx`update dossier set step = ${step}, took_ms = took_ms + ${tookMs}, ask_at = coalesce(${until}, ask_at), lease_until = case when ${until}::timestamptz is null then lease_until end where id = ${lease.id} and fence = ${lease.fence}`;
+  assertHeld(rows, 'a dossier');
 }
 
 export async function endDossier(
   tx: Tx,
-  id: string,
+  lease: Lease,
   end: {
     readonly state: 'done' | 'failed';
     readonly content: unknown;
@@ -57,8 +63,10 @@ export async function endDossier(
   },
   now: Instant,
 ): Promise<void> {
-  await tx`update dossier set state = ${end.state}, step = '', content = ${end.content === null ? null : tx.json(end.content as never)}, pages = ${end.pages}, cost_micro = cost_micro + ${end.costMicro},
-    took_ms = took_ms + ${end.tookMs}, problem = ${end.problem}, ended_at = ${now}, lease_until = null where id = ${id}`;
+  const rows =
+    await tx`update dossier set state = ${end.state}, step = '', content = ${end.content === null ? null : tx.json(end.content as never)}, pages = ${end.pages}, cost_micro = cost_micro + ${end.costMicro},
+    took_ms = took_ms + ${end.tookMs}, problem = ${end.problem}, ended_at = ${now}, lease_until = null where id = ${lease.id} and fence = ${lease.fence}`;
+  assertHeld(rows, 'a dossier');
 }
 
 /** The newest dossiers of a record. */

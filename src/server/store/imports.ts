@@ -1,6 +1,7 @@
 import type { Instant } from '../../core/base';
 import type { Target } from '../../core/intake';
 import type { Tx } from '../db';
+import { assertHeld, type Lease } from './lease';
 import { wakeWorkers } from './wake';
 
 /** How a list was cut into rows. */
@@ -20,6 +21,7 @@ export interface RowCounts {
 
 export interface ImportRow {
   readonly id: string;
+  readonly fence: number;
   readonly fileName: string;
   readonly label: string;
   readonly matching: readonly Target[];
@@ -65,7 +67,7 @@ export async function insertImport(
 }
 
 const columns = (tx: Tx) =>
-  tx`id, file_name, label, matching, matching_from, default_country, flow_id, state, total, done_rows, counts, says, list_table, forecast, problem, created_at, finished_at, created_by`;
+  tx`id, file_name, label, matching, matching_from, default_country, flow_id, state, total, done_rows, counts, says, list_table, forecast, problem, created_at, finished_at, created_by, fence::float8 as fence`;
 export async function findImport(tx: Tx, id: string): Promise<ImportRow | undefined> {
   const [row] = await tx<ImportRow[]>`select ${columns(tx)} from import where id = ${id}`;
   return row;
@@ -104,14 +106,16 @@ export async function putMatching(
 }
 /** A list whose rows are still to be counted; nobody else counts it while the lease lasts. */
 export async function claimForecast(tx: Tx, rowsAbove: number, leaseMs: number): Promise<ImportRow | undefined> {
-  const [row] = await tx<ImportRow[]>`update import set lease_until = clock_timestamp() + make_interval(secs => ${leaseMs / 1000})
+  const [row] = await tx<
+    ImportRow[]
+  >`update import set fence = fence + 1, lease_until = clock_timestamp() + make_interval(secs => ${leaseMs / 1000})
     where id = (select id from import where state = 'looked at' and forecast is null and list_table is not null and total > ${rowsAbove}
       and (lease_until is null or lease_until < clock_timestamp()) order by created_at desc limit 1 for update skip locked) returning ${columns(tx)}`;
   return row;
 }
 /** Nothing is kept when the matching has changed meanwhile. */
 export async function putForecast(tx: Tx, row: ImportRow, forecast: RowCounts): Promise<void> {
-  await tx`update import set forecast = case when matching = ${tx.json(row.matching)} and default_country = ${row.defaultCountry} then ${tx.json(forecast as never)}::jsonb end, lease_until = null where id = ${row.id} and state = 'looked at'`;
+  await tx`update import set forecast = case when matching = ${tx.json(row.matching)} and default_country = ${row.defaultCountry} then ${tx.json(forecast as never)}::jsonb end, lease_until = null where id = ${row.id} and fence = ${row.fence} and state = 'looked at'`;
 }
 
 /** How the columns of the last list with these headings were taken. */
@@ -142,22 +146,29 @@ export async function queueImport(
 export async function claimImport(tx: Tx, leaseMs: number): Promise<ImportRow | undefined> {
   const [row] = await tx<
     ImportRow[]
-  >`update import set state = 'running', lease_until = clock_timestamp() + make_interval(secs => ${leaseMs / 1000})
+  >`update import set state = 'running', fence = fence + 1, lease_until = clock_timestamp() + make_interval(secs => ${leaseMs / 1000})
     where id = (select id from import where state = 'queued' or (state = 'running' and lease_until < clock_timestamp()) order by created_at limit 1 for update skip locked) returning ${columns(tx)}`;
   return row;
 }
 
-export async function progressImport(tx: Tx, id: string, doneRows: number, leaseMs: number): Promise<void> {
-  await tx`update import set done_rows = ${doneRows}, lease_until = clock_timestamp() + make_interval(secs => ${leaseMs / 1000}) where id = ${id}`;
+/** Throws `LeaseLost` when somebody else works on the list by now. */
+export async function progressImport(tx: Tx, lease: Lease, doneRows: number, leaseMs: number): Promise<void> {
+  assertHeld(
+    await tx`update import set done_rows = ${doneRows}, lease_until = clock_timestamp() + make_interval(secs => ${leaseMs / 1000}) where id = ${lease.id} and fence = ${lease.fence}`,
+    'a list',
+  );
 }
 
 export async function finishImport(
   tx: Tx,
-  id: string,
+  lease: Lease,
   end: { readonly state: 'done' | 'failed'; readonly counts: Readonly<Record<string, number>>; readonly problem: string | null },
   now: Instant,
 ): Promise<void> {
-  await tx`update import set state = ${end.state}, counts = ${tx.json(end.counts)}, problem = ${end.problem}, finished_at = ${now}, lease_until = null where id = ${id}`;
+  assertHeld(
+    await tx`update import set state = ${end.state}, counts = ${tx.json(end.counts)}, problem = ${end.problem}, finished_at = ${now}, lease_until = null where id = ${lease.id} and fence = ${lease.fence}`,
+    'a list',
+  );
 }
 
 export interface ImportedRow {

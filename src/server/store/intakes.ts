@@ -1,8 +1,10 @@
 import type { Instant, JsonObject } from '../../core/base';
 import type { Tx } from '../db';
+import { assertHeld, type Lease } from './lease';
 
 export interface IntakeRow {
   readonly id: string;
+  readonly fence: number;
   readonly kind: 'form' | 'webhook' | 'mailbox' | 'calendar';
   readonly name: string;
   readonly slug: string;
@@ -21,7 +23,7 @@ export interface IntakeRow {
 
 const columns = (
   tx: Tx,
-) => tx`i.id, i.kind, i.name, i.slug, i.is_on, i.body, i.secret, i.created_at, i.last_at, i.cursor, i.looked_at, i.problem,
+) => tx`i.id, i.kind, i.name, i.slug, i.is_on, i.body, i.secret, i.created_at, i.last_at, i.cursor, i.looked_at, i.problem, i.fence::float8 as fence,
   (select count(*)::int from intake_entry e where e.intake_id = i.id and e.state = 'taken') as taken,
   (select count(*)::int from intake_entry e where e.intake_id = i.id and e.state = 'refused') as refused`;
 
@@ -63,15 +65,15 @@ export async function lookSoon(tx: Tx, id: string, afresh: boolean): Promise<voi
 export async function claimLook(tx: Tx, now: Instant, leaseMs: number): Promise<IntakeRow | undefined> {
   const [row] = await tx<
     IntakeRow[]
-  >`update intake i set look_at = clock_timestamp() + make_interval(secs => ${leaseMs / 1000}), next_at = null
+  >`update intake i set fence = i.fence + 1, look_at = clock_timestamp() + make_interval(secs => ${leaseMs / 1000}), next_at = null
     where i.id = (select id from intake where is_on and look_at is not null and (look_at <= clock_timestamp() or next_at <= ${now}) order by look_at limit 1 for update skip locked)
     returning ${columns(tx)}`;
   return row;
 }
-/** Writes down how a look ended; after failures the next one waits longer, up to `maxMs`. */
+/** Writes down how a look ended; after failures the next one waits longer, up to `maxMs`. Throws `LeaseLost` when somebody else looks by now. */
 export async function endLook(
   tx: Tx,
-  id: string,
+  lease: Lease,
   end: {
     readonly cursor: unknown;
     readonly nextAt: Instant | null;
@@ -81,10 +83,11 @@ export async function endLook(
   },
   now: Instant,
 ): Promise<void> {
-  await tx`update intake set looked_at = ${now}, next_at = ${end.nextAt}, problem = ${end.problem},
+  const rows = await tx`update intake set looked_at = ${now}, next_at = ${end.nextAt}, problem = ${end.problem},
     cursor = coalesce(${end.cursor == null ? null : tx.json(end.cursor as never)}, cursor), failures = case when ${end.problem === null} then 0 else failures + 1 end,
     look_at = clock_timestamp() + make_interval(secs => least(${end.maxMs / 1000}, ${end.everyMs / 1000} * power(2, case when ${end.problem === null} then 0 else least(failures, 8) end)))
-    where id = ${id}`;
+    where id = ${lease.id} and fence = ${lease.fence}`;
+  assertHeld(rows, 'a door');
 }
 /** When a door will have something new by itself, by the workspace's clock. */
 export async function nextLookDue(tx: Tx, after: Instant): Promise<Instant | null> {

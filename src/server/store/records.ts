@@ -160,20 +160,30 @@ export async function loadDeals(
 }
 
 /** People that share a blocking key. Merged ones are left out. */
+/** Of a key that more records share, so many are looked at: one that many share tells nobody apart. */
+const PER_KEY = 25;
+
+const sharing = (tx: Tx, kind: 'person' | 'company', keys: readonly string[]): ReturnType<Tx> => tx`
+  select k.record_id from unnest(${[...keys]}::text[]) as asked(key)
+    cross join lateral (select record_id from match_key where kind = ${kind} and match_key.key = asked.key order by record_id limit ${PER_KEY}) k`;
+
+/** People who share a key with any of these, at most `PER_KEY` for each key. */
 export async function peopleByKeys(tx: Tx, keys: readonly string[]): Promise<MatchPerson[]> {
   if (keys.length === 0) return [];
   return [
     ...(await tx<MatchPerson[]>`
     select p.id, p.name, p.email, p.phone, p.company_id, c.name as company_name from person p left join company c on c.id = p.company_id
-    where p.merged_into is null and p.match_keys && ${[...keys]}::text[] order by p.id limit 50000`),
+    where p.id in (${sharing(tx, 'person', keys)}) order by p.id`),
   ];
 }
 
+/** Companies that share a key with any of these, at most `PER_KEY` for each key. */
 export async function companiesByKeys(tx: Tx, keys: readonly string[]): Promise<MatchCompany[]> {
   if (keys.length === 0) return [];
   return [
     ...(await tx<MatchCompany[]>`
-    select id, name, website, phone, city, country from company where merged_into is null and match_keys && ${[...keys]}::text[] order by id limit 50000`),
+    select id, name, website, phone, city, country from company
+    where id in (${sharing(tx, 'company', keys)}) order by id`),
   ];
 }
 

@@ -275,6 +275,19 @@ export async function saveTrips(
   return new Map(saved.map((row) => [row.id, row.held]));
 }
 
+/** Renews the leases of trips whose answers are waited for. Returns those that are still the holder's. */
+export async function renewTrips(
+  tx: Tx,
+  held: readonly { readonly id: string; readonly fence: number }[],
+  ask: { readonly holder: string; readonly leaseMs: number },
+): Promise<Set<string>> {
+  const rows = await tx<{ id: string }[]>`
+    update trip t set lease_until = clock_timestamp() + make_interval(secs => ${ask.leaseMs / 1000})
+    from jsonb_to_recordset(${tx.json(held)}) as r(id uuid, fence bigint)
+    where t.id = r.id and t.fence = r.fence and t.lease_by = ${ask.holder} returning t.id`;
+  return new Set(rows.map((row) => row.id));
+}
+
 /**
  * Makes trips due that have events before them, and gives their leases back, so that the event comes before the next line.
  * Returns which they are. Comes after `saveTrips` in its transaction, as a statement of its own: an event that was posted

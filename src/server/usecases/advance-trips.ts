@@ -1,4 +1,3 @@
-import pLimit from 'p-limit';
 import type { Instant } from '../../core/base';
 import { advance, type Advance, type RecordView, type Request, type Trip, type TripEvent, type WorkspaceTime } from '../../core/engine';
 import { chooseCurrent, type Fact } from '../../core/facts';
@@ -12,15 +11,17 @@ import {
   firstEvents,
   insertJournal,
   interrupted,
+  renewTrips,
   saveTrips,
   wakeOnChange,
   type HeldTrip,
 } from '../store/trips';
 import { applyCommands, type TripCommand } from './commands';
+import type { Plan } from '../../core/flow/plan';
 import { loadPlans } from './library';
 import { answerRequest } from './requests';
 import { LAST_LINES } from './requests/compose';
-import { workspace, type World } from './world';
+import type { World } from './world';
 
 export interface WorkerAsk {
   readonly holder: string;
@@ -29,9 +30,10 @@ export interface WorkerAsk {
   readonly calls: number;
 }
 
-/** One trip on its way through a batch. */
-interface Going {
+/** One trip in a worker's hand. */
+export interface Going {
   readonly held: HeldTrip;
+  readonly plan: Plan | undefined;
   trip: Trip;
   /** what was posted before it */
   posted: { readonly id: number; readonly event: TripEvent } | undefined;
@@ -42,66 +44,60 @@ interface Going {
 
 const MAX_ROUNDS = 200;
 
-/**
- * Claims due trips and moves them as far as they go: load together, decide each in core, save together, find out what
- * lines asked for, and round again. Returns how many trips were claimed. A trip whose lease was lost is dropped unsaved.
- */
-export async function advanceTrips(world: World, ask: WorkerAsk): Promise<number> {
-  const now = await world.clock.now();
-  const claimed = await claimTrips(world.db, { holder: ask.holder, now, leaseMs: ask.leaseMs, limit: ask.batch });
-  if (claimed.length === 0) return 0;
-  const events = await firstEvents(
-    world.db,
-    claimed.map((held) => held.trip.id),
-  );
-  const [planOf, space] = await Promise.all([loadPlans(world.db, claimed), workspace(world.db)]);
-  const time: WorkspaceTime = { zone: space.zone, daysOff: new Set(space.daysOff) };
+/** Takes due trips into the hand, with what they need to go on. */
+export async function claimGoing(world: World, ask: WorkerAsk, limit: number, now: Instant): Promise<Going[]> {
+  const claimed = await claimTrips(world.db, { holder: ask.holder, now, leaseMs: ask.leaseMs, limit });
+  if (claimed.length === 0) return [];
+  const [events, planOf] = await Promise.all([
+    firstEvents(
+      world.db,
+      claimed.map((held) => held.trip.id),
+    ),
+    loadPlans(world.db, claimed),
+  ]);
   const posted = new Map(events.map((event) => [event.tripId, event]));
-  let going: Going[] = claimed.map((held) => ({
+  return claimed.map((held) => ({
     held,
+    plan: planOf(held),
     trip: held.trip,
     posted: posted.get(held.trip.id),
     next: undefined,
     request: undefined,
     rounds: 0,
   }));
-  const limit = pLimit(ask.calls);
-  while (going.length > 0) {
-    const views = await viewsFor(world.db, going, now, time.zone);
-    going = await moveAll(world, ask, { now, time }, going, views, planOf);
-    await Promise.all(
-      going
-        .filter((entry) => entry.request)
-        .map((entry) =>
-          limit(async () => {
-            const view = views.get(entry.held.trip.id) ?? views.get(entry.trip.record.id);
-            if (entry.request && view)
-              entry.next = await answerRequest(world, { ...entry.held, trip: entry.trip }, view, entry.request).catch(
-                (error: unknown): TripEvent => {
-                  world.log.error('a request broke', { trip: entry.trip.id, error: String(error) });
-                  return {
-                    kind: 'failed',
-                    why: 'something broke inside Millrace while this line was asked for',
-                    retryable: true,
-                    retryAfterMs: null,
-                  };
-                },
-              );
-          }),
-        ),
-    );
+}
+
+/** Renews the leases of trips in hand. Returns the ids of those that are still the holder's. */
+export async function renewGoing(world: World, going: readonly Going[], ask: WorkerAsk): Promise<Set<string>> {
+  return renewTrips(
+    world.db,
+    going.map(({ trip, held }) => ({ id: trip.id, fence: held.fence })),
+    ask,
+  );
+}
+
+/** Finds out what a trip's line asked for; whatever breaks is an event of that trip alone. */
+export async function outcomeOf(world: World, entry: Going, view: RecordView, request: Request): Promise<TripEvent> {
+  try {
+    return await answerRequest(world, { ...entry.held, trip: entry.trip }, view, request);
+  } catch (error) {
+    world.log.error('a request broke', { trip: entry.trip.id, error: String(error) });
+    return {
+      kind: 'failed',
+      why: 'something broke inside Millrace while this line was asked for',
+      retryable: true,
+      retryAfterMs: null,
+    };
   }
-  return claimed.length;
 }
 
 /** One round: every trip takes its next event; all are saved in one transaction. Returns those that go on. */
-async function moveAll(
+export async function moveAll(
   world: World,
   ask: WorkerAsk,
   { now, time }: { readonly now: Instant; readonly time: WorkspaceTime },
   going: readonly Going[],
   views: ReadonlyMap<string, RecordView>,
-  planOf: Awaited<ReturnType<typeof loadPlans>>,
 ): Promise<Going[]> {
   const moved: { entry: Going; result: Advance; used: number | undefined; keep: boolean }[] = [];
   const lines = new Map<string, string[]>();
@@ -111,8 +107,8 @@ async function moveAll(
     going.filter((entry) => entry.next).map((entry) => entry.trip.id),
   );
   for (const entry of going) {
-    const plan = planOf(entry.held);
-    const view = views.get(entry.trip.id) ?? views.get(entry.trip.record.id);
+    const { plan } = entry;
+    const view = viewOf(views, entry);
     if (!plan || !view) {
       world.log.error('trip without plan or record', { trip: entry.trip.id });
       continue;
@@ -160,6 +156,9 @@ async function moveAll(
   }
   return goOn;
 }
+
+export const viewOf = (views: ReadonlyMap<string, RecordView>, { trip }: Going): RecordView | undefined =>
+  views.get(trip.id) ?? views.get(trip.record.id);
 
 /** Personal lines written earlier in this very round count among the last ones, though they are not stored yet. */
 function withBatchLines(
@@ -209,7 +208,6 @@ async function applyAll(tx: Tx, kept: readonly { entry: Going; result: Advance }
       if (!entry.trip.trial)
         live.push({
           held: { ...entry.held, trip: result.trip },
-          mark: result.journal.at(-1)?.mark ?? '',
           personId: result.trip.record.id,
           command,
         });
@@ -228,7 +226,7 @@ async function applyAll(tx: Tx, kept: readonly { entry: Going; result: Advance }
 }
 
 /** Records as trips see them, by person; trials see their own facts on top, by trip. */
-async function viewsFor(tx: Tx, going: readonly Going[], now: Instant, zone: string): Promise<ReadonlyMap<string, RecordView>> {
+export async function viewsFor(tx: Tx, going: readonly Going[], now: Instant, zone: string): Promise<ReadonlyMap<string, RecordView>> {
   const base = await loadViews(tx, [...new Set(going.map((entry) => entry.trip.record.id))]);
   const dealIds = [...new Set(going.flatMap((entry) => entry.trip.dealId ?? []))];
   if (dealIds.length > 0) {

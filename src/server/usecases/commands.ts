@@ -21,7 +21,6 @@ import type { FactDraft } from '../../core/facts';
 
 export interface TripCommand {
   readonly held: HeldTrip;
-  readonly mark: string;
   readonly personId: string;
   readonly command: Command;
 }
@@ -30,9 +29,9 @@ export interface TripCommand {
 export async function applyCommands(tx: Tx, commands: readonly TripCommand[], now: Instant): Promise<void> {
   const facts: { fact: FactDraft; meta: FactMeta }[] = [];
   const happenings: Happening[] = [];
-  for (const { held, mark, command } of commands) {
+  for (const { held, command } of commands) {
     if (command.kind === 'record facts')
-      for (const fact of command.facts) facts.push({ fact, meta: { tripId: held.trip.id, mark, userId: null } });
+      for (const fact of command.facts) facts.push({ fact, meta: { tripId: held.trip.id, mark: command.mark, userId: null } });
   }
   await recordFacts(tx, facts);
   for (const entry of commands) await applyOne(tx, entry, now, happenings);

@@ -1,7 +1,7 @@
 import { auditPage } from './audit';
 import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { WorldFailure, type SourceDocument } from '../ports';
-import { askDossier, dossier, dossierFile, dossierPage, sendDossier } from './dossiers';
+import { askDossier, dossier, dossierFile, dossierPage, makeDossiers, sendDossier } from './dossiers';
 import { recheckFact } from './recheck';
 import type { Actor } from './world';
 
@@ -59,6 +59,25 @@ test('while it is being made the same question is the same dossier', async () =>
   await testWorker(world).drain();
   const [first] = (await dossierPage(world, 'company', companyId)).dossiers;
   expect((await ask()).id).not.toBe(first?.id);
+});
+
+test('a worker whose dossier was taken over by another writes no more of it', async () => {
+  const { id } = await ask();
+  world.outside.source = () => {
+    throw new WorldFailure('broken', 'gone', false);
+  };
+  const { web } = world;
+  const lost = {
+    ...world,
+    web: {
+      async page(url: string) {
+        await world.db`update dossier set fence = fence + 1 where id = ${id}`;
+        return web.page(url);
+      },
+    },
+  };
+  await expect(makeDossiers(lost)).rejects.toThrow('the lease of a dossier is lost');
+  expect(await dossier(world, id)).toMatchObject({ state: 'queued', content: null });
 });
 
 test('slow searches: its page says what is under way, and no worker is held', async () => {

@@ -13,6 +13,7 @@ import { claimDossier, dossiersOf, endDossier, findDossier, insertDossier, stepD
 import { factsOf } from '../store/facts';
 import { isDoNotContact, listMailboxes } from '../store/messages';
 import { applicationsOf, listOpenings } from '../store/openings';
+import { LeaseLost } from '../store/lease';
 import { insertCall } from '../store/outbox';
 import { addressKnown, findCompany, findPerson, type CompanyRow, type PersonRow } from '../store/records';
 import { documentsOf } from '../store/research';
@@ -73,8 +74,9 @@ export async function makeDossiers(world: World): Promise<number> {
   try {
     await research(world, row, took);
   } catch (error) {
+    if (error instanceof LeaseLost) throw error;
     if (error instanceof HeldBack) {
-      await stepDossier(world.db, row.id, 'searches are under way', error.until, took());
+      await stepDossier(world.db, row, 'searches are under way', error.until, took());
       return 1;
     }
     const problem = error instanceof WorldFailure || error instanceof Refusal ? error.message : 'something broke inside Millrace';
@@ -82,7 +84,7 @@ export async function makeDossiers(world: World): Promise<number> {
       world.log.error('a dossier broke', { dossier: row.id, error: String(error) });
     await endDossier(
       world.db,
-      row.id,
+      row,
       { state: 'failed', content: null, pages: 0, costMicro: 0, tookMs: took(), problem },
       await world.clock.now(),
     );
@@ -93,7 +95,7 @@ export async function makeDossiers(world: World): Promise<number> {
 async function research(world: World, row: DossierRow, took: () => number): Promise<void> {
   const subject = await subjectOf(world.db, row.recordKind, row.recordId);
   const questions = await standingQuestions(world.db);
-  await stepDossier(world.db, row.id, subject.company?.website ? `reading ${subject.company.website}` : 'searching', null, 0);
+  await stepDossier(world.db, row, subject.company?.website ? `reading ${subject.company.website}` : 'searching', null, 0);
   const answer = await askAround(world, row, subject, questions);
   const now = await world.clock.now();
   if (subject.company) await keepAnswers(world, subject.company, answer, now);
@@ -101,7 +103,7 @@ async function research(world: World, row: DossierRow, took: () => number): Prom
   await world.db.begin(async (tx) => {
     await endDossier(
       tx,
-      row.id,
+      row,
       { state: 'done', content: dossier, pages: answer.pages, costMicro: answer.costMicro, tookMs: took(), problem: null },
       now,
     );

@@ -2,7 +2,7 @@
 import type { Instant } from '../../core/base';
 import { chooseCurrent, type Fact, type FactDraft } from '../../core/facts';
 import type { Catalogue, FactValue } from '../../core/fields';
-import { guessColumns, planRows, readRow, type ColumnGuess, type RowPlan, type RowReading, type Target } from '../../core/intake';
+import { guessColumns, readRow, RowPlanner, type ColumnGuess, type RowPlan, type RowReading, type Target } from '../../core/intake';
 import type { Tx } from '../db';
 import { factsOf } from '../store/facts';
 import { claimForecast, findImport, putForecast, putMatching, type ImportRow, type ListTable, type RowCounts } from '../store/imports';
@@ -14,7 +14,7 @@ import { Refusal, type World } from './world';
 /** Pieces that a preview looks at; a longer list is shown by its first rows. */
 const SHOWN_PIECES = 2;
 export const SHOWN_ROWS = SHOWN_PIECES * PIECE;
-/** Pieces that are planned together: rows that are the same are found within them at once, and in what is known after that. */
+/** Pieces that are counted together: rows that are the same are found within them. */
 export const CHUNK_PIECES = 40;
 const LEASE_MS = 120_000;
 
@@ -89,7 +89,18 @@ function countsOf(plans: readonly RowPlan[]): RowCounts {
   };
 }
 
-/** Reads rows that lie together and decides what becomes of each; `before` rows lie in front of them. */
+/** So many rows are worked on in one go before others of this process have their turn. */
+const BREATH = 10;
+async function withBreaths<T, R>(items: readonly T[], work: (item: T, i: number) => R): Promise<readonly R[]> {
+  const out: R[] = [];
+  for (const [i, item] of items.entries()) {
+    if (i % BREATH === BREATH - 1) await new Promise(setImmediate);
+    out.push(work(item, i));
+  }
+  return out;
+}
+
+/** Reads rows that lie together and decides what becomes of each; `before` rows lie in front of them. A planner that goes on remembers these. */
 export async function planChunk(
   tx: Tx,
   row: { readonly id: string },
@@ -97,10 +108,15 @@ export async function planChunk(
   before: number,
   { matching, defaultCountry }: { readonly matching: readonly Target[]; readonly defaultCountry: string },
   fields: Catalogue,
+  planner = new RowPlanner({ importId: row.id, ...BARS }),
 ): Promise<{ readonly readings: readonly { readonly row: number; readonly reading: RowReading }[]; readonly plans: readonly RowPlan[] }> {
   const columns = matching.map((target) => ({ target }));
-  const readings = rows.map(({ cells }, i) => ({ row: before + i + 1, reading: readRow(cells, columns, defaultCountry, fields) }));
-  return { readings, plans: planRows(readings, await knownFor(tx, row.id, readings), { importId: row.id, ...BARS }) };
+  const readings = await withBreaths(rows, ({ cells }, i) => ({
+    row: before + i + 1,
+    reading: readRow(cells, columns, defaultCountry, fields),
+  }));
+  planner.know(await knownFor(tx, row.id, readings));
+  return { readings, plans: await withBreaths(readings, (entry) => planner.plan(entry.row, entry.reading)) };
 }
 
 /** The worker's part: counts what would become of all rows of a long list. Returns 1 when there was one. */

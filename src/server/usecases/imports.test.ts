@@ -1,6 +1,6 @@
 import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { previewImport } from './import-preview';
-import { lookAtFile, startImport } from './imports';
+import { importStatus, lookAtFile, runImport, startImport } from './imports';
 import { createCompany, createPerson, people } from './records';
 import type { Actor } from './world';
 
@@ -78,4 +78,30 @@ test('a long list is shown by its first rows and counted whole by a worker; anot
   const { new: fresh, known, perhaps, refused } = counted.counts!;
   expect(fresh + known + perhaps + refused).toBe(2_300);
   expect((await previewImport(world, id, { matching: ['person.name', 'leave out'] })).counts).toBeNull();
+});
+
+test('a worker whose list was taken over by another writes no more of it', async () => {
+  const id = await look('Name,E-mail\nTom Ash,tom@marlpit.example\n', 'two.csv');
+  await startImport(world, ines, id, { flowId: null });
+  const lost = {
+    ...world,
+    db: new Proxy(world.db, {
+      get: (target, key) =>
+        key === 'begin'
+          ? async (work: never) => {
+              // Just before it writes, its lease runs out and somebody else takes the list.
+              await target`update import set fence = fence + 1 where id = ${id}`;
+              return target.begin(work);
+            }
+          : Reflect.get(target, key),
+      apply: (target, _this, args) => Reflect.apply(target as never, undefined, args),
+    }),
+  };
+  await expect(runImport(lost)).rejects.toThrow('the lease of a list is lost');
+  expect(await world.db`select 1 from person where email = 'tom@marlpit.example'`).toHaveLength(0);
+  expect((await importStatus(world, id)).state).toBe('running');
+  await world.db`update import set lease_until = clock_timestamp() - interval '1 second' where id = ${id}`;
+  await testWorker(world).drain();
+  expect(await world.db`select 1 from person where email = 'tom@marlpit.example'`).toHaveLength(1);
+  expect((await importStatus(world, id)).state).toBe('done');
 });

@@ -1,7 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { cleanText, cutText, fold } from '../../core/base';
-import { guessColumns, type Target } from '../../core/intake';
+import { cleanText, cutText, fold, type Instant } from '../../core/base';
+import { guessColumns, RowPlanner, type Target } from '../../core/intake';
 import { findFlow } from '../store/flows';
 import {
   claimImport,
@@ -17,16 +17,19 @@ import {
   queueImport,
   type ImportRow,
 } from '../store/imports';
+import { LeaseLost } from '../store/lease';
 import { insertAudit } from '../store/timeline';
 import { loadCatalogue } from './fields';
 import { checkedMatching, CHUNK_PIECES, planChunk } from './import-preview';
-import { cutList, keepPieces, listWithTable, PIECE, rowsFrom, tableOf, withFolder } from './list-rows';
+import { cutList, keepPieces, listWithTable, PIECE, rowsFrom, tableOf, withFolder, type ListRow } from './list-rows';
 import { startTrips } from './start';
-import { takeInRows, type Door } from './take-in';
+import { BARS, takeInRows, type Door } from './take-in';
 import { found, Refusal, workspace, type Actor, type World } from './world';
 
 const LEASE_MS = 60_000;
 const NAME_MAX = 200;
+/** Pieces that are planned together: rows that are the same are found within them at once, and in what is known after that. */
+const STEP_PIECES = 4;
 
 /** Keeps an uploaded list and says what it seems to be. Nothing is created yet. `file`: its bytes, or the path where they lie. */
 export async function lookAtFile(
@@ -161,10 +164,11 @@ export async function runImport(world: World): Promise<number> {
   try {
     await workOff(world, row);
   } catch (error) {
+    if (error instanceof LeaseLost) throw error;
     world.log.error('a list broke', { import: row.id, error: String(error) });
     await finishImport(
       world.db,
-      row.id,
+      row,
       {
         state: 'failed',
         counts: {},
@@ -176,51 +180,71 @@ export async function runImport(world: World): Promise<number> {
   return 1;
 }
 
-/** Rows and progress are saved together, piece by piece: what is done is done, a list taken up again goes on behind it. */
+/**
+ * Rows and progress are saved together, piece by piece: what is done is done, a list taken up again goes on behind it. While a
+ * step is written the next one is planned.
+ */
 async function workOff(world: World, claimed: ImportRow): Promise<void> {
   const now = await world.clock.now();
   const row = await listWithTable(world, claimed.id);
   const versionId = row.flowId === null ? null : ((await findFlow(world.db, row.flowId))?.liveVersionId ?? null);
   const fields = await loadCatalogue(world.db);
+  const planner = new RowPlanner({ importId: row.id, ...BARS });
   const counts: Record<string, number> = { new: 0, known: 0, perhaps: 0, refused: 0 };
-  for (let piece = 0; piece * PIECE < row.total; piece += CHUNK_PIECES) {
-    const rows = await rowsFrom(world.db, row.id, piece, CHUNK_PIECES);
+  let written: Promise<unknown> = Promise.resolve();
+  for (let piece = 0; piece * PIECE < row.total; piece += STEP_PIECES) {
+    const rows = await rowsFrom(world.db, row.id, piece, STEP_PIECES);
     const before = piece * PIECE;
-    const { readings, plans } = await planChunk(world.db, row, rows, before, row, fields);
-    for (const plan of plans) counts[plan.kind] = (counts[plan.kind] ?? 0) + 1;
-    for (let from = Math.max(0, row.doneRows - before); from < plans.length; from += PIECE) {
-      const slice = plans
-        .slice(from, from + PIECE)
-        .map((plan, i) => ({ plan, reading: readings[from + i]?.reading, cells: rows[from + i]?.cells ?? [] }));
-      await world.db.begin(async (tx) => {
-        await takeInRows(tx, slice, doorOf(row), now);
-        await insertImportRows(
-          tx,
-          row.id,
-          slice.map(({ plan, cells }) => ({
-            row: plan.row,
-            kind: plan.kind,
-            why: plan.why,
-            personId: plan.personId,
-            cells: plan.kind === 'refused' ? cells : null,
-          })),
-        );
-        if (versionId !== null && row.flowId !== null)
-          await startTrips(
-            tx,
-            {
-              flowId: row.flowId,
-              versionId,
-              intake: row.id,
-              personIds: slice.flatMap(({ plan }) => (plan.personId === null ? [] : [plan.personId])),
-            },
-            now,
-          );
-        await progressImport(tx, row.id, before + Math.min(plans.length, from + PIECE), LEASE_MS);
-      });
-    }
+    const planned = await Promise.all([written, planChunk(world.db, row, rows, before, row, fields, planner)]);
+    for (const plan of planned[1].plans) counts[plan.kind] = (counts[plan.kind] ?? 0) + 1;
+    written = writeStep(world, { row: { ...row, fence: claimed.fence }, versionId, before, rows, ...planned[1] }, now);
+    // What breaks there is told where it is waited for.
+    written.catch(() => undefined);
   }
-  await finishImport(world.db, row.id, { state: 'done', counts, problem: null }, now);
+  await written;
+  await finishImport(world.db, claimed, { state: 'done', counts, problem: null }, now);
+}
+
+interface Step extends Awaited<ReturnType<typeof planChunk>> {
+  readonly row: ImportRow;
+  readonly versionId: string | null;
+  /** rows in front of it */
+  readonly before: number;
+  readonly rows: readonly ListRow[];
+}
+
+async function writeStep(world: World, { row, versionId, before, rows, readings, plans }: Step, now: Instant): Promise<void> {
+  for (let from = Math.max(0, row.doneRows - before); from < plans.length; from += PIECE) {
+    const slice = plans
+      .slice(from, from + PIECE)
+      .map((plan, i) => ({ plan, reading: readings[from + i]?.reading, cells: rows[from + i]?.cells ?? [] }));
+    await world.db.begin(async (tx) => {
+      await takeInRows(tx, slice, doorOf(row), now);
+      await insertImportRows(
+        tx,
+        row.id,
+        slice.map(({ plan, cells }) => ({
+          row: plan.row,
+          kind: plan.kind,
+          why: plan.why,
+          personId: plan.personId,
+          cells: plan.kind === 'refused' ? cells : null,
+        })),
+      );
+      if (versionId !== null && row.flowId !== null)
+        await startTrips(
+          tx,
+          {
+            flowId: row.flowId,
+            versionId,
+            intake: row.id,
+            personIds: slice.flatMap(({ plan }) => (plan.personId === null ? [] : [plan.personId])),
+          },
+          now,
+        );
+      await progressImport(tx, row, before + Math.min(plans.length, from + PIECE), LEASE_MS);
+    });
+  }
 }
 
 const doorOf = (row: ImportRow): Door => ({

@@ -5,7 +5,7 @@
 import { stableId, type Instant, type JsonObject } from '../../core/base';
 import type { FactDraft, SourceKind } from '../../core/facts';
 import type { Known, RowPlan, RowReading } from '../../core/intake';
-import { companyKeys, normalisePhone, personKeys } from '../../core/match';
+import { companyKeys, personKeys } from '../../core/match';
 import type { Tx } from '../db';
 import { insertFacts } from '../store/facts';
 import { companiesByKeys, insertCompanies, insertPeople, peopleByKeys, type NewCompany, type NewPerson } from '../store/records';
@@ -79,7 +79,7 @@ export async function takeInRows(tx: Tx, rows: readonly RowToTakeIn[], door: Doo
         matchKeys: personKeys({
           name: String(person.name ?? person.email ?? ''),
           email: person.email === undefined ? null : String(person.email),
-          phone: person.phone === undefined ? null : normalisePhone(String(person.phone), door.defaultCountry),
+          phone: person.phone === undefined ? null : String(person.phone),
         }),
       });
     if (plan.newCompany && plan.companyId !== null) {

@@ -22,6 +22,7 @@ import {
   type IntakeRow,
   type StoredFile,
 } from '../store/intakes';
+import { LeaseLost } from '../store/lease';
 import { insertAudit } from '../store/timeline';
 import { wakeWorkers } from '../store/wake';
 import { roleOf } from './access';
@@ -224,15 +225,16 @@ export async function lookAtDoors(world: World): Promise<number> {
         : await lookAtCalendar(world, row, settings, password);
     await endLook(
       world.db,
-      row.id,
+      row,
       { ...end, cursor: look.cursor, nextAt: look.nextAt, problem: null, ...(look.more && { everyMs: 0 }) },
       now,
     );
     return look.fresh;
   } catch (error) {
+    if (error instanceof LeaseLost) throw error;
     if (!(error instanceof WorldFailure)) world.log.error('a door broke', { door: row.id, error: String(error) });
     const problem = error instanceof WorldFailure ? error.message : 'something broke inside Millrace';
-    await endLook(world.db, row.id, { ...end, cursor: null, nextAt: null, problem }, now);
+    await endLook(world.db, row, { ...end, cursor: null, nextAt: null, problem }, now);
     return 0;
   }
 }

@@ -1,4 +1,4 @@
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { createFlow, startOn } from '../usecases/flows';
 import { trips } from '../usecases/overview';
 import { people } from '../usecases/records';
@@ -60,6 +60,55 @@ describe('the worker’s modes', () => {
     expect(await new Worker(broken, { ...WORKER_DEFAULTS, holder: 'x' }).drain()).toBe(0);
     expect(said).toEqual(expect.arrayContaining(['trips broke', 'sends broke']));
     expect(said).not.toContain('lists broke');
+  });
+
+  test('a site that keeps us waiting holds up neither other trips nor sends, and its trip goes on when it answers', async () => {
+    const { ines } = await demoWorkspace(world, { crm: true });
+    const reads = await createFlow(
+      world,
+      ines,
+      'flow "Reads"\nabout person\n\ntake in from hand\nread company from website as research\n  employees: number "How many people work there?"\n',
+    );
+    const notes = await createFlow(world, ines, 'flow "Notes"\nabout person\n\ntake in from hand\nnote "x"\n');
+    await release(world, ines, reads.id);
+    await release(world, ines, notes.id);
+    const someone = (await people(world, { limit: 50 })).items.find((person) => person.companyId !== null);
+    let answer: () => void = () => undefined;
+    const answers = new Promise<void>((resolve) => {
+      answer = resolve;
+    });
+    let asked: () => void = () => undefined;
+    const isAsked = new Promise<void>((resolve) => {
+      asked = resolve;
+    });
+    const { web } = world;
+    const slow: typeof world = {
+      ...world,
+      web: {
+        async page(url) {
+          asked();
+          await answers;
+          return web.page(url);
+        },
+      },
+    };
+    const worker = new Worker(slow, { ...WORKER_DEFAULTS, holder: 'x', leaseMs: 900, idleMs: 20 });
+    worker.start();
+    await startOn(world, ines, reads.id, [someone?.id ?? '']);
+    await isAsked;
+    await startOn(world, ines, notes.id, [someone?.id ?? '']);
+    const ended = async (flowId: string, looks: number): Promise<boolean> => {
+      for (let look = 0; look < looks; look++) if ((await trips(world, { flowId, state: 'done' })).items.length === 1) return true;
+      return false;
+    };
+    expect(await ended(notes.id, 10_000)).toBe(true);
+    expect(await ended(reads.id, 1)).toBe(false);
+    // Longer than its lease: another worker finds nothing to take.
+    await new Promise((resolve) => setTimeout(resolve, 1_200));
+    expect(await testWorker(world, 'other').drain()).toBe(0);
+    answer();
+    expect(await ended(reads.id, 10_000)).toBe(true);
+    await worker.stop();
   });
 });
 
