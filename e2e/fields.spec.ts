@@ -5,7 +5,7 @@ import { accessible, api, signIn, test, TOKEN } from './people';
 test('a field is made, asked for, filled, found and listed; a change shows every value first and is had back', async ({ page }) => {
   await signIn(page, 'Ines');
   await page.goto('/settings');
-  await page.getByRole('link', { name: 'Fields', exact: true }).click();
+  await page.getByRole('link', { name: /^Fields/ }).click();
   await expect(page.getByRole('heading', { name: 'Fields' })).toBeVisible();
   await expect(page.getByRole('row', { name: /heated area heated_area number, ha/ })).toContainText('scorecard');
   await accessible(page);
@@ -27,7 +27,7 @@ test('a field is made, asked for, filled, found and listed; a change shows every
   await accessible(page);
 
   // A question fills it.
-  await page.goto('/settings');
+  await page.goto('/settings/reading');
   await page.getByRole('button', { name: 'ask one more question' }).click();
   await page.getByRole('textbox', { name: 'Name', exact: true }).last().fill('delivery_vans');
   await page.getByRole('textbox', { name: 'Kind of answer' }).last().fill('number');

@@ -42,7 +42,7 @@ test('a new field is asked, taught on three pages, and used in a condition, a co
   await known(page);
 
   // Asked, with words; shown on three pages; what changes is seen before it is kept.
-  await page.goto('/settings');
+  await page.goto('/settings/reading');
   await page.getByRole('button', { name: 'ask one more question' }).click();
   await page.getByRole('textbox', { name: 'Name', exact: true }).last().fill('founded_in');
   await page.getByRole('textbox', { name: 'Kind of answer' }).last().fill('year');
@@ -191,8 +191,8 @@ test('a company is put on record by hand, and an address among those not written
   await form.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Pellow & Daughters', level: 1 })).toBeVisible();
 
-  await page.goto('/settings');
-  const list = page.getByRole('complementary', { name: 'Not written to any more' });
+  await page.goto('/settings/do-not-contact');
+  const list = page.getByRole('region', { name: 'Not written to any more' });
   await list.getByRole('textbox', { name: 'Address' }).fill('someone@pellow-and-daughters.example');
   await list.getByRole('textbox', { name: 'Why' }).fill('told us on the phone');
   await list.getByRole('button', { name: 'Put here' }).click();

@@ -4,7 +4,7 @@ import { accessible, signIn, test } from './people';
 
 test('a question is taught on a page, its effect is seen before it is kept, and it can be had back', async ({ page }) => {
   await signIn(page, 'Ines');
-  await page.goto('/settings');
+  await page.goto('/settings/reading');
   await page.locator('a[href="/settings/questions/heated_area"]').click();
   await expect(page.getByRole('heading', { name: 'How large is the area under heated glass?' })).toBeVisible();
   await page.getByRole('button', { name: /^Read \d+ sites? whose answer is known$/ }).click();

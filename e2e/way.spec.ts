@@ -272,7 +272,7 @@ test('approved messages go out paced, answers come back, and the plans stop by t
   await page.getByRole('link', { name: 'The record' }).click();
   await expect(page.getByText('Follow-up ended')).toBeVisible();
   await accessible(page);
-  await page.goto('/settings');
+  await page.goto('/settings/do-not-contact');
   await expect(
     page
       .getByText('unsubscribed')

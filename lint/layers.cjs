@@ -39,6 +39,7 @@ module.exports = {
     order('feel', ['base']),
     order('hiring', ['base']),
     order('score', ['base', 'fields', 'facts', 'feel']),
+    order('teams', ['base']),
     order('match', ['base', 'fields', 'facts']),
     order('lookup', ['base', 'fields', 'facts', 'match']),
     order('calendar', ['base']),

@@ -1,6 +1,7 @@
 import { DESK_OPERATIONS } from './operations-desk';
 import { FIELD_OPERATIONS } from './operations-fields';
 import { FLOW_OPERATIONS } from './operations-flows';
+import { HOUSE_OPERATIONS } from './operations-house';
 import { INTAKE_OPERATIONS } from './operations-intakes';
 import { WATCHED_OPERATIONS } from './operations-watched';
 import { OPENING_OPERATIONS } from './operations-openings';
@@ -23,5 +24,6 @@ export const OPERATIONS = {
   ...INTAKE_OPERATIONS,
   ...SAFETY_OPERATIONS,
   ...THING_OPERATIONS,
+  ...HOUSE_OPERATIONS,
 } as const;
 export type OperationId = keyof typeof OPERATIONS;

@@ -28,6 +28,7 @@ import {
   type SourceQuestion,
   type SourceState,
   type WebhookCall,
+  type MailRoute,
 } from '../server/ports';
 import { seedWorkspace, type CrmRow } from '../server/usecases/seed';
 import { readSeed } from '../server/wire/seed-file';
@@ -63,6 +64,10 @@ export class Outside {
   /** what a webhook answers with, or how it fails */
   hook: (call: WebhookCall) => JsonObject | null | WorldFailure = () => null;
   relayKnows = true;
+  relayReached = true;
+  readonly checked: { readonly address: string; readonly route: MailRoute | null }[] = [];
+  /** by which way each mail left; null: by the relay */
+  readonly routes: (MailRoute | null)[] = [];
   /** workers are stalled past their deadlines */
   late = false;
   fetched = 0;
@@ -121,11 +126,12 @@ export async function testWorld(): Promise<TestWorld> {
     mail: {
       compose: async (mail) => Buffer.from(JSON.stringify(mail)),
       deadline: () => ({ passed: () => outside.late }),
-      deliver: async (raw, _envelope, before) => {
+      deliver: async (raw, _envelope, before, route) => {
         if (before.passed()) return { kind: 'deferred', says: 'too late to hand the message over' };
         const text = Buffer.from(raw).toString();
         const take = (): void => {
           outside.mails.push({ ...(JSON.parse(text) as OutgoingMail), raw: text });
+          outside.routes.push(route);
         };
         const outcome = outside.outcomes.shift() ?? { kind: 'accepted', says: '250 taken' };
         if (outcome.kind === 'crash') {
@@ -134,6 +140,11 @@ export async function testWorld(): Promise<TestWorld> {
         }
         if (outcome.kind === 'accepted' || outcome.taken) take();
         return outcome;
+      },
+      check: async (_raw, address, route) => {
+        outside.checked.push({ address, route });
+        const steps = [{ what: 'reach it', ok: outside.relayReached, says: outside.relayReached ? 'answers' : 'there is no such host' }];
+        return { ok: outside.relayReached, steps };
       },
       find: async (id) => (outside.relayKnows ? (outside.mails.some((mail) => mail.messageId === id) ? 'taken' : 'absent') : 'cannot tell'),
     },

@@ -155,6 +155,7 @@ describe('mail out', () => {
       await smtp.compose({ ...mail, messageId: `<${id}@millrace.example>` }),
       { from: 'sales@thornwick.example', to: 'quiet@oakmere-glass.example' },
       smtp.deadline(withinMs),
+      null,
     );
   beforeAll(async () => {
     standIn = await startMail({
@@ -206,9 +207,9 @@ describe('mail out', () => {
 
   test('no server there: away, which is no word about the mail; nobody to ask: cannot tell', async () => {
     const nobody = smtpMail({ host: '127.0.0.1', port: 1, statusUrl: null });
-    expect((await nobody.deliver(await nobody.compose(mail), { from: 'a@x.example', to: 'b@x.example' }, nobody.deadline(5000))).kind).toBe(
-      'away',
-    );
+    expect(
+      (await nobody.deliver(await nobody.compose(mail), { from: 'a@x.example', to: 'b@x.example' }, nobody.deadline(5000), null)).kind,
+    ).toBe('away');
     expect(await nobody.find('<x>')).toBe('cannot tell');
   });
 });
@@ -235,6 +236,7 @@ describe('mail in', () => {
         await smtp.compose({ ...mail, messageId: `<in${i}@millrace.example>` }),
         { from: 'sales@thornwick.example', to },
         smtp.deadline(5000),
+        null,
       );
     const world = demoWorld(`http://127.0.0.1:${standIn.port}`);
     expect(await world.tick(mail.date)).toBe(mail.date + 20_000);

@@ -1,11 +1,12 @@
 import path from 'node:path';
 import { cleanJson, cleanText, cutText } from '../../core/base';
 import { openApiDocument, OPERATIONS, type FileAnswer, type Operation, type OperationId } from '../../api';
-import { may } from '../access';
+import { may, type Action } from '../access';
 import { DATABASE_AWAY, isAway, WorldFailure } from '../ports';
-import type { UserRow } from '../store/access';
+import type { Scope, UserRow } from '../store/access';
 import { sessionUser, tokenUser } from '../usecases/access';
 import { tellViewers } from '../usecases/live';
+import { scopeFor, withinScope } from '../usecases/tokens';
 import { Refusal, type World } from '../usecases/world';
 import { withFolder } from '../usecases/list-rows';
 import { BODY_LIMITS, BodyProblem, readBytes, readJson, saveBody } from './body';
@@ -26,9 +27,7 @@ export async function answerApi(world: World, request: Request, at: string): Pro
     if (who instanceof Response) return who;
     const { refusal, headers } = paced(world, who.source === 'api' ? 'api' : 'session', who.key);
     if (refusal) return refusal;
-    const response = may(who.user.role, route.operation.needs)
-      ? await run(world, request, route, who)
-      : problem(403, 'Not allowed', `a ${who.user.role} may not “${route.operation.needs}”`);
+    const response = refused(who, route.operation.needs) ?? (await run(world, request, route, who));
     for (const [name, value] of Object.entries(headers)) response.headers.set(name, value);
     return response;
   } catch (error) {
@@ -87,8 +86,19 @@ function unescaped(part: string): string {
 export const cookieOf = (request: Request): string | undefined =>
   new RegExp(`(?:^|;\\s*)${SESSION_COOKIE}=([^;]+)`).exec(request.headers.get('cookie') ?? '')?.[1];
 
+/** What stands against it: the role, or, of a token, its scope. */
+function refused({ user, scope }: Caller, needs: Action): Response | undefined {
+  if (!may(user.role, needs)) return problem(403, 'Not allowed', `a ${user.role} may not “${needs}”`);
+  if (withinScope(scope, needs)) return undefined;
+  return problem(403, 'Not allowed', `this token has the scope “${scope}”: for “${needs}” it takes the scope “${scopeFor(needs)}”`, {
+    scope: scopeFor(needs),
+  });
+}
+
 interface Caller {
   readonly user: UserRow;
+  /** of a token; people have all that their role has */
+  readonly scope: Scope;
   readonly source: 'hand' | 'api';
   /** whose calls are counted together */
   readonly key: string;
@@ -103,12 +113,12 @@ async function caller(world: World, request: Request): Promise<Caller | Response
     problem(401, 'Not signed in', 'send a token as “Authorization: Bearer …”, or sign in');
   if (token !== undefined) {
     const user = await tokenUser(world, token);
-    return user ? { user, source: 'api', key: `token ${token}` } : nobody();
+    return user ? { user, scope: user.scope, source: 'api', key: `token ${token}` } : nobody();
   }
   if (request.method !== 'GET' && !sameOrigin(request))
     throw new Refusal('not allowed', 'this request did not come from Millrace’s own pages');
   const user = await sessionUser(world, cookieOf(request));
-  return user ? { user, source: 'hand', key: user.id } : nobody();
+  return user ? { user, scope: 'all', source: 'hand', key: user.id } : nobody();
 }
 
 export function sameOrigin(request: Request): boolean {

@@ -33,7 +33,12 @@ import { auditPage } from '../usecases/audit';
 import * as aside from '../usecases/set-aside';
 import * as teach from '../usecases/teach';
 import * as tell from '../usecases/tell';
-import { found, Refusal, type Actor, type World } from '../usecases/world';
+import * as boxes from '../usecases/mailboxes';
+import * as here from '../usecases/people-here';
+import * as teams from '../usecases/teams';
+import * as tokens from '../usecases/tokens';
+import { keepWorkspace } from '../usecases/workspace-settings';
+import { found, Refusal, workspace, type Actor, type World } from '../usecases/world';
 
 type Shape = typeof OPERATIONS;
 type In<O, K extends string> = O extends Record<K, infer S extends z.ZodType> ? z.output<S> : undefined;
@@ -231,6 +236,24 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   barAddress: async ({ world, actor, body }) => ({ items: await barred.barAddress(world, actor, body) }),
   liftAddress: async ({ world, actor, body }) => ({ items: await barred.liftAddress(world, actor, body.email) }),
   listAudit: ({ world, query }) => auditPage(world, query),
+
+  getWorkspace: ({ world }) => workspace(world.db),
+  keepWorkspace: ({ world, actor, body }) => keepWorkspace(world, actor, body),
+  listPeopleHere: ({ world }) => here.peopleView(world),
+  invite: ({ world, actor, body }) => here.invite(world, actor, body),
+  withdrawInvite: ({ world, actor, params }) => here.withdrawInvite(world, actor, params.id ?? ''),
+  changePersonHere: ({ world, actor, params, body }) => here.changePersonHere(world, actor, params.id ?? '', body),
+  letGo: ({ world, actor, params, body }) => here.letGo(world, actor, params.id ?? '', body),
+  letBack: ({ world, actor, params }) => here.letBack(world, actor, params.id ?? ''),
+  listTeams: async ({ world }) => ({ items: await teams.teams(world) }),
+  keepTeam: async ({ world, actor, params, body }) => ({ items: await teams.keepTeam(world, actor, params.name ?? '', body) }),
+  dropTeam: async ({ world, actor, params }) => ({ items: await teams.dropTeam(world, actor, params.name ?? '') }),
+  listMailboxes: async ({ world }) => ({ items: await boxes.mailboxViews(world) }),
+  keepMailbox: async ({ world, actor, params, body }) => ({ items: await boxes.keepMailbox(world, actor, params.name ?? '', body) }),
+  checkMailbox: async ({ world, actor, params }) => ({ items: await boxes.checkMailbox(world, actor, params.name ?? '') }),
+  listTokens: async ({ world }) => ({ items: await tokens.tokens(world) }),
+  makeToken: ({ world, actor, body }) => tokens.newToken(world, actor, body),
+  endToken: async ({ world, actor, params }) => ({ items: await tokens.withdrawToken(world, actor, params.id ?? '') }),
 
   readClock: ({ world }) => readClock(world),
   moveClock: ({ world, body }) => moveClock(world, body.byMs),

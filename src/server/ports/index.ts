@@ -48,6 +48,8 @@ export const isAway = (code: string): boolean => /^(?:CONNECT|ECONN|ENOENT|EPIPE
 export interface OutgoingMail {
   readonly from: { readonly name: string; readonly address: string };
   readonly to: { readonly name: string; readonly address: string };
+  /** where answers go, when not to `from` */
+  readonly replyTo?: string | null;
   readonly subject: string;
   readonly text: string;
   /** with angle brackets */
@@ -74,6 +76,22 @@ export interface Deadline {
   passed(): boolean;
 }
 
+/** How a mailbox's mails leave by a server of its own (RFC 6409). */
+export interface MailRoute {
+  readonly host: string;
+  readonly port: number;
+  /** TLS from the start (RFC 8314), by STARTTLS after a greeting, or never */
+  readonly tls: 'from the start' | 'after a greeting' | 'never';
+  /** empty: nobody signs in */
+  readonly user: string;
+  readonly password: string;
+}
+export interface RouteCheck {
+  readonly ok: boolean;
+  /** in the order in which they were tried; what comes after one that failed was not */
+  readonly steps: readonly { readonly what: string; readonly ok: boolean; readonly says: string }[];
+}
+
 export interface Mail {
   /** The exact bytes, kept before anything is handed over. */
   compose(mail: OutgoingMail): Promise<Uint8Array>;
@@ -83,7 +101,14 @@ export interface Mail {
    */
   deadline(withinMs: number): Deadline;
   /** Hands the bytes over once. When that could not begin before the deadline, it is not begun at all (`deferred`). */
-  deliver(raw: Uint8Array, envelope: { readonly from: string; readonly to: string }, before: Deadline): Promise<SendOutcome>;
+  deliver(
+    raw: Uint8Array,
+    envelope: { readonly from: string; readonly to: string },
+    before: Deadline,
+    route: MailRoute | null,
+  ): Promise<SendOutcome>;
+  /** Goes the way of a mailbox step by step: reached, encrypted, signed in, a letter from it to itself taken. */
+  check(raw: Uint8Array, address: string, route: MailRoute | null): Promise<RouteCheck>;
   /** Whether the relay has taken a message of that id, where it can be asked. */
   find(messageId: string): Promise<'taken' | 'absent' | 'cannot tell'>;
 }

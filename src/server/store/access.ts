@@ -1,3 +1,4 @@
+import type { Instant } from '../../core/base';
 import type { Tx } from '../db';
 
 export type Role = 'owner' | 'builder' | 'rep' | 'reviewer' | 'viewer';
@@ -7,6 +8,8 @@ export interface UserRow {
   readonly name: string;
   readonly role: Role;
   readonly title: string;
+  /** set: they may not come in any more */
+  readonly endedAt?: Instant | null;
 }
 
 export async function insertUser(tx: Tx, user: UserRow & { readonly passwordHash: string }): Promise<void> {
@@ -15,15 +18,15 @@ export async function insertUser(tx: Tx, user: UserRow & { readonly passwordHash
 export async function userByEmail(tx: Tx, email: string): Promise<(UserRow & { readonly passwordHash: string }) | undefined> {
   const [row] = await tx<
     (UserRow & { passwordHash: string })[]
-  >`select id, email, name, role, title, password_hash from app_user where email = ${email}`;
+  >`select id, email, name, role, title, password_hash from app_user where email = ${email} and ended_at is null`;
   return row;
 }
 export async function roleOfUser(tx: Tx, id: string): Promise<Role | undefined> {
-  const [row] = await tx<{ role: Role }[]>`select role from app_user where id = ${id}`;
+  const [row] = await tx<{ role: Role }[]>`select role from app_user where id = ${id} and ended_at is null`;
   return row?.role;
 }
 export async function listUsers(tx: Tx): Promise<UserRow[]> {
-  return [...(await tx<UserRow[]>`select id, email, name, role, title from app_user order by created_at, name`)];
+  return [...(await tx<UserRow[]>`select id, email, name, role, title, ended_at from app_user order by created_at, name`)];
 }
 
 export async function insertSession(
@@ -36,7 +39,7 @@ export async function insertSession(
 export async function userBySession(tx: Tx, tokenHash: string, idleHours: number): Promise<UserRow | undefined> {
   const [row] = await tx<
     UserRow[]
-  >`select u.id, u.email, u.name, u.role, u.title from session s join app_user u on u.id = s.user_id where s.token_hash = ${tokenHash}
+  >`select u.id, u.email, u.name, u.role, u.title from session s join app_user u on u.id = s.user_id and u.ended_at is null where s.token_hash = ${tokenHash}
     and s.revoked_at is null and s.expires_at > clock_timestamp() and s.seen_at > clock_timestamp() - make_interval(hours => ${idleHours})`;
   return row;
 }
@@ -67,17 +70,49 @@ export async function endSessions(tx: Tx, ask: { readonly userId: string | null;
 export async function revokeSession(tx: Tx, tokenHash: string): Promise<void> {
   await tx`update session set revoked_at = clock_timestamp() where token_hash = ${tokenHash}`;
 }
-export async function userByToken(tx: Tx, tokenHash: string): Promise<UserRow | undefined> {
+export const SCOPES = ['read', 'records', 'flows', 'all'] as const;
+export type Scope = (typeof SCOPES)[number];
+
+export async function userByToken(tx: Tx, tokenHash: string): Promise<(UserRow & { readonly scope: Scope }) | undefined> {
   const [row] = await tx<
-    UserRow[]
-  >`select u.id, u.email, u.name, u.role, u.title from api_token s join app_user u on u.id = s.user_id where s.token_hash = ${tokenHash} and s.revoked_at is null and s.expires_at > clock_timestamp()`;
+    (UserRow & { scope: Scope })[]
+  >`select u.id, u.email, u.name, u.role, u.title, s.scope from api_token s join app_user u on u.id = s.user_id and u.ended_at is null where s.token_hash = ${tokenHash} and s.revoked_at is null and s.expires_at > clock_timestamp()`;
   return row;
+}
+/** Somebody uses it; written down at most every so many minutes. */
+export async function seeToken(tx: Tx, tokenHash: string, everyMinutes: number): Promise<void> {
+  await tx`update api_token set used_at = clock_timestamp() where token_hash = ${tokenHash}
+    and (used_at is null or used_at < clock_timestamp() - make_interval(mins => ${everyMinutes}))`;
 }
 export async function insertToken(
   tx: Tx,
-  token: { readonly tokenHash: string; readonly userId: string; readonly name: string; readonly days: number },
+  token: { readonly tokenHash: string; readonly userId: string; readonly name: string; readonly days: number; readonly scope: Scope },
 ): Promise<void> {
-  await tx`insert into api_token (token_hash, user_id, name, expires_at) values (${token.tokenHash}, ${token.userId}, ${token.name}, clock_timestamp() + make_interval(days => ${token.days}))`;
+  await tx`insert into api_token (token_hash, user_id, name, scope, expires_at) values (${token.tokenHash}, ${token.userId}, ${token.name}, ${token.scope}, clock_timestamp() + make_interval(days => ${token.days}))`;
+}
+export interface TokenRow {
+  readonly id: string;
+  readonly name: string;
+  readonly scope: Scope;
+  readonly userId: string;
+  readonly userName: string;
+  readonly createdAt: Instant;
+  readonly expiresAt: Instant;
+  readonly usedAt: Instant | null;
+}
+/** Tokens that open something, those that end first at the top. */
+export async function listTokens(tx: Tx): Promise<TokenRow[]> {
+  return [
+    ...(await tx<TokenRow[]>`
+    select t.id, t.name, t.scope, t.user_id, u.name as user_name, t.created_at, t.expires_at, t.used_at from api_token t join app_user u on u.id = t.user_id
+    where t.revoked_at is null and t.expires_at > clock_timestamp() order by t.expires_at, t.name`),
+  ];
+}
+export async function endToken(tx: Tx, id: string): Promise<{ readonly name: string } | undefined> {
+  const [row] = await tx<
+    { name: string }[]
+  >`update api_token set revoked_at = clock_timestamp() where id = ${id} and revoked_at is null returning name`;
+  return row;
 }
 
 /** Writes down a try before its password is looked at; gives its number. */

@@ -1,5 +1,7 @@
 import type { Instant } from '../../core/base';
+import { turnAfter } from '../../core/teams';
 import type { Tx } from '../db';
+import { teamsOn } from './people';
 
 export interface FlowRow {
   readonly id: string;
@@ -202,19 +204,21 @@ export async function listTeams(tx: Tx): Promise<{ readonly name: string; readon
   ];
 }
 
-export async function putTeam(tx: Tx, name: string, members: readonly string[]): Promise<void> {
+export async function putTeam(tx: Tx, name: string, members: readonly { readonly id: string; readonly weight: number }[]): Promise<void> {
   await tx`insert into team (name) values (${name}) on conflict do nothing`;
   await tx`delete from team_member where team = ${name}`;
-  await tx`insert into team_member (team, user_id, position) select ${name}, m.id::uuid, m.n from unnest(${[...members]}::text[]) with ordinality as m(id, n)`;
+  await tx`insert into team_member (team, user_id, position, weight)
+    select ${name}, m.id::uuid, m.n, m.weight from unnest(${members.map((member) => member.id)}::text[], ${members.map((member) => member.weight)}::int[]) with ordinality as m(id, weight, n)`;
 }
 
-/** Whose turn it is. The row lock makes it fair when many ask at once: every call moves the turn by one. */
-export async function takeTurn(tx: Tx, team: string): Promise<{ readonly id: string; readonly name: string } | undefined> {
-  const [turn] = await tx<{ turn: number }[]>`update team set turn = turn + 1 where name = ${team} returning turn`;
-  const members = await tx<
-    { id: string; name: string }[]
-  >`select u.id, u.name from team_member m join app_user u on u.id = m.user_id where m.team = ${team} order by m.position`;
-  return turn && members.length > 0 ? members[(turn.turn - 1) % members.length] : undefined;
+/** Whose turn it is on that day. The row lock makes it fair when many ask at once; who is away is passed by. */
+export async function takeTurn(tx: Tx, name: string, today: string): Promise<{ readonly id: string; readonly name: string } | undefined> {
+  await tx`select 1 from team where name = ${name} for update`;
+  const [team] = await teamsOn(tx, today, name);
+  const turn = team && turnAfter(team.members, team.turn);
+  if (!turn) return undefined;
+  await tx`update team set turn = turn + ${turn.used} where name = ${name}`;
+  return { id: turn.member.id, name: turn.member.name };
 }
 
 /** When a flow's clock next strikes; null takes it away. */

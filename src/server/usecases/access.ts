@@ -11,10 +11,12 @@ import {
   revokeSession,
   roleOfUser,
   seeSession,
+  seeToken,
   triesBefore,
   userByEmail,
   userBySession,
   userByToken,
+  type Scope,
   type UserRow,
 } from '../store/access';
 import { getSetting } from '../store/settings';
@@ -86,8 +88,10 @@ export async function sessionUser(world: World, token: string | undefined): Prom
   if (user) await seeSession(world.db, digest(token), SESSION.seenEveryMinutes);
   return user;
 }
-export async function tokenUser(world: World, token: string): Promise<UserRow | undefined> {
-  return userByToken(world.db, digest(token));
+export async function tokenUser(world: World, token: string): Promise<(UserRow & { readonly scope: Scope }) | undefined> {
+  const user = await userByToken(world.db, digest(token));
+  if (user) await seeToken(world.db, digest(token), SESSION.seenEveryMinutes);
+  return user;
 }
 export async function users(world: World): Promise<readonly UserRow[]> {
   return listUsers(world.db);
@@ -149,9 +153,9 @@ export async function endSessionsOf(world: World, email: string | null): Promise
 }
 
 /** A new API token; it is shown once and never again. */
-export async function makeToken(world: World, userId: string, name: string, days: number): Promise<string> {
+export async function makeToken(world: World, userId: string, name: string, days: number, scope: Scope = 'all'): Promise<string> {
   const token = `mr_${randomBytes(24).toString('base64url')}`;
-  await insertToken(world.db, { tokenHash: digest(token), userId, name, days });
-  await insertAudit(world.db, { at: await world.clock.now(), userId, what: 'made a token', detail: { name, days } });
+  await insertToken(world.db, { tokenHash: digest(token), userId, name, days, scope });
+  await insertAudit(world.db, { at: await world.clock.now(), userId, what: 'made a token', detail: { name, days, scope } });
   return token;
 }

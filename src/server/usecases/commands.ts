@@ -1,4 +1,5 @@
 import { never, type Instant } from '../../core/base';
+import { dayKey } from '../../core/calendar';
 import type { Command } from '../../core/engine';
 import type { Tx } from '../db';
 import type { FactMeta } from '../store/facts';
@@ -16,7 +17,7 @@ import { merge } from './merge';
 import { rfcIdOf } from './message-id';
 import { tellPeople } from './tell';
 import { planTouches } from './touches';
-import { found } from './world';
+import { found, workspace } from './world';
 import type { FactDraft } from '../../core/facts';
 
 export interface TripCommand {
@@ -98,9 +99,9 @@ async function applyOne(tx: Tx, entry: TripCommand, now: Instant, happenings: Ha
       return;
     }
     case 'assign': {
-      const rep = await takeTurn(tx, command.team);
+      const rep = await takeTurn(tx, command.team, dayKey(now, (await workspace(tx)).zone));
       if (!rep) {
-        await addJournalDetail(tx, held.trip.id, command.seq, `nobody is in the team ${command.team}: nobody was assigned`, {});
+        await addJournalDetail(tx, held.trip.id, command.seq, `nobody of the team ${command.team} is here: nobody was assigned`, {});
         return;
       }
       if (command.record) await setOwner(tx, command.record.kind, command.record.id, rep.id);

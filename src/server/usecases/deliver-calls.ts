@@ -9,6 +9,7 @@ import { claimCalls, listWebhooks, putOff, settleCall, tripOfCall, type HeldCall
 import { postEvent } from '../store/trips';
 import { HeldBack, inPlace } from './connections';
 import { dossierFile } from './dossiers';
+import { routeOf } from './mailboxes';
 import { unseal } from './seal';
 import { signingSecrets } from './keys';
 import { Refusal, type World } from './world';
@@ -89,7 +90,8 @@ async function make(world: World, call: HeldCall, now: Instant): Promise<{ says:
       ...(payload.dossier !== undefined && { attachments: [await attachment(world, payload.dossier)] }),
       date: now,
     });
-    const outcome = await world.mail.deliver(raw, { from: mail.from, to: mail.to }, world.mail.deadline(30_000));
+    const route = await routeOf(world, { address: mail.from });
+    const outcome = await world.mail.deliver(raw, { from: mail.from, to: mail.to }, world.mail.deadline(30_000), route);
     // A notice to a colleague that may have left is not sent again: one too few beats two.
     if (outcome.kind === 'accepted' || outcome.kind === 'in doubt') return { says: outcome.says, body: null };
     throw new WorldFailure('refused', outcome.says, outcome.kind === 'deferred');

@@ -25,7 +25,7 @@ export async function loadLibrary(tx: Tx): Promise<Library> {
     ...libraryParts(items),
     teams: teams.map((team) => team.name),
     connections: mailboxes.map((box) => box.name),
-    people: users.map((user) => user.name),
+    people: users.filter((user) => user.endedAt == null).map((user) => user.name),
     webhooks: webhooks.map((hook) => hook.name),
     openings: openings.filter((opening) => opening.isOpen),
     fields,

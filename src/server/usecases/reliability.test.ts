@@ -275,11 +275,11 @@ test('a broken invariant stops its own trip only, with a reason', async () => {
 
 test('assigning in turn is fair when many ask at once', async () => {
   await approved(1);
-  const turns = await Promise.all(Array.from({ length: 40 }, () => takeTurn(world.db, 'north')));
+  const turns = await Promise.all(Array.from({ length: 40 }, () => takeTurn(world.db, 'north', '2026-11-24')));
   const counts = new Map<string, number>();
   for (const turn of turns) counts.set(turn!.name, (counts.get(turn!.name) ?? 0) + 1);
   expect(Object.fromEntries(counts)).toEqual({ 'Tomasz Wierzba': 20, 'Lucía Ferrer Mas': 20 });
-  expect(await takeTurn(world.db, 'nobody')).toBeUndefined();
+  expect(await takeTurn(world.db, 'nobody', '2026-11-24')).toBeUndefined();
 });
 
 test('the database itself refuses a second trip, a taken slot, a record merged into itself, and a fact without measure', async () => {

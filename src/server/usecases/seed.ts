@@ -96,7 +96,12 @@ export async function seedWorkspace(
   const passwordHash = await world.passwords.hash(seed.password);
   const idOf = (email: string): string => stableId('user', email);
   for (const user of seed.users) await insertUser(world.db, { ...user, id: idOf(user.email), passwordHash });
-  for (const team of seed.teams) await putTeam(world.db, team.name, team.members.map(idOf));
+  for (const team of seed.teams)
+    await putTeam(
+      world.db,
+      team.name,
+      team.members.map((email) => ({ id: idOf(email), weight: 1 })),
+    );
   for (const box of seed.mailboxes) await putMailbox(world.db, box);
   for (const entry of seed.library)
     await putThing(

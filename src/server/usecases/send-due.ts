@@ -10,6 +10,7 @@ import {
   keepRaw,
   listMailboxes,
   lockMailbox,
+  mailboxRoutes,
   rawOf,
   setMessageState,
   type MessageRow,
@@ -18,6 +19,7 @@ import {
 import { findPerson } from '../store/records';
 import type { SendOutcome } from '../ports';
 import { afterDropped, afterRefused, afterSent } from './sent';
+import { routeOf } from './mailboxes';
 import { noteRelay } from './troubles';
 import { postpone, replan, replanLate } from './touches';
 import type { World } from './world';
@@ -94,8 +96,10 @@ async function sendOne(world: World, send: HeldSend, ask: SendAsk, now: Instant)
     return;
   }
   const from = (await listMailboxes(db)).find((box) => box.name === send.mailbox)?.address ?? '';
-  const outcome = await world.mail.deliver(raw, { from, to }, before);
-  const known = outcome.kind === 'in doubt' ? await world.mail.find(message.rfcId ?? '') : undefined;
+  const route = await routeOf(world, { name: send.mailbox });
+  const outcome = await world.mail.deliver(raw, { from, to }, before, route);
+  // Only the relay of this installation can be asked what it has.
+  const known = outcome.kind === 'in doubt' && route === null ? await world.mail.find(message.rfcId ?? '') : undefined;
   if (known === 'taken') await settle(world, send, message, { kind: 'accepted', says: 'the relay has it' }, now);
   // A relay that does not have it may only be late: it stays as begun, and is asked again when its lease has run out.
   else if (known !== 'absent') await settle(world, send, message, outcome, now);
@@ -132,6 +136,7 @@ async function prepare(
   const raw = await world.mail.compose({
     from,
     to,
+    replyTo: (await mailboxRoutes(world.db)).find((entry) => entry.name === thread.mailbox)?.replyTo ?? null,
     subject: message.subject,
     text: message.body,
     messageId: message.rfcId ?? '',
@@ -185,7 +190,7 @@ export async function settleDoubts(world: World, ask: SendAsk): Promise<number> 
   const doubts = await claimDoubts(world.db, { holder: ask.holder, leaseMs: ask.leaseMs, limit: ask.batch });
   const now = await world.clock.now();
   for (const doubt of doubts) {
-    const known = await world.mail.find(doubt.rfcId);
+    const known = (await routeOf(world, { name: doubt.mailbox })) === null ? await world.mail.find(doubt.rfcId) : 'cannot tell';
     const message = await findMessage(world.db, doubt.messageId);
     if (!message) continue;
     if (known === 'taken') await settle(world, doubt, message, { kind: 'accepted', says: 'the relay has it' }, now);

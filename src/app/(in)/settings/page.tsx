@@ -1,32 +1,22 @@
-import { actionsOf } from '../../../server/access';
-import { users } from '../../../server/usecases/access';
-import { doNotContactList } from '../../../server/usecases/do-not-contact';
-import { mailboxes } from '../../../server/usecases/overview';
-import { researchSettings } from '../../../server/usecases/research-settings';
+import { COUNTRY_CODES } from '../../../core/fields';
+import { settingsIndex } from '../../../server/usecases/settings-index';
 import { workspace } from '../../../server/usecases/world';
-import { Settings } from '../../../ui/settings/view/Settings';
+import { Workspace } from '../../../ui/settings/view/Workspace';
 import { signed } from '../../session';
 
 export const metadata = { title: 'Settings' };
 
 export default async function SettingsPage() {
   const { world, may } = await signed();
-  const [space, boxes, people, closed, research] = await Promise.all([
-    workspace(world.db),
-    mailboxes(world),
-    users(world),
-    doNotContactList(world),
-    researchSettings(world),
-  ]);
+  const [index, space] = await Promise.all([settingsIndex(world), workspace(world.db)]);
+  const zones = Intl.supportedValuesOf('timeZone');
   return (
-    <Settings
-      workspace={space}
-      mailboxes={boxes}
-      users={people.map((user) => ({ ...user, may: actionsOf(user.role) }))}
-      doNotContact={closed}
-      research={research}
+    <Workspace
+      index={index}
+      first={space}
+      zones={zones.includes(space.zone) ? zones : [space.zone, ...zones]}
+      countries={[...new Set(Object.values(COUNTRY_CODES))].sort()}
       mayChange={may('edit flows')}
-      mayReadAudit={may('read the audit')}
     />
   );
 }

@@ -11,6 +11,7 @@ import { placed } from '../../kit/placed';
 import { grouped, typeText, usesText } from '../state/fields';
 import { FieldPanel } from './FieldPanel';
 import { NewField } from './NewField';
+import { SettingsIndex, type IndexLine } from './SettingsFrame';
 import './fields.css';
 
 const KINDS: readonly (readonly [FieldRecord, string])[] = [
@@ -19,8 +20,15 @@ const KINDS: readonly (readonly [FieldRecord, string])[] = [
   ['deal', 'Deals'],
 ];
 
+interface Props {
+  readonly index: readonly IndexLine[];
+  readonly first: FieldsView;
+  readonly make: string;
+  readonly mayChange: boolean;
+}
+
 /** What the business knows of its records: every field, what uses it, how many records have it; made and changed here. */
-export function Fields({ first, make, mayChange }: { readonly first: FieldsView; readonly make: string; readonly mayChange: boolean }) {
+export function Fields({ index, first, make, mayChange }: Props) {
   const router = useRouter();
   const [view, setView] = useState(first);
   const [chosen, setChosen] = useState(view.fields.find(({ field }) => !field.isStandard)?.field.key ?? view.fields[0]?.field.key ?? '');
@@ -80,6 +88,7 @@ export function Fields({ first, make, mayChange }: { readonly first: FieldsView;
         }}
       />
       <div className="cols">
+        <SettingsIndex lines={index} />
         <section className="col paper grow" tabIndex={0} aria-label="Fields">
           <table className="plain fields">
             <thead>

@@ -2,10 +2,11 @@
 'use client';
 import { Button, TextField } from '@mui/material';
 import { useState } from 'react';
-import { call, sayProblem } from '../../client';
+import { call } from '../../client';
+import { useAsk } from '../../client/use-ask';
 import { dayTimeText } from '../../kit/format';
-import { Said, type SaidText } from '../../kit/parts';
 import { placed } from '../../kit/placed';
+import { SettingsFrame, type IndexLine } from './SettingsFrame';
 
 export interface BarredView {
   readonly email: string;
@@ -13,106 +14,93 @@ export interface BarredView {
   readonly at: string;
 }
 interface Props {
+  readonly index: readonly IndexLine[];
   readonly first: readonly BarredView[];
   readonly zone: string;
   readonly mayChange: boolean;
 }
 
 /** Who is not written to any more: put there by themselves, by their server, or by hand. */
-export function NotWrittenTo({ first, zone, mayChange }: Props) {
+export function NotWrittenTo({ index, first, zone, mayChange }: Props) {
   const [items, setItems] = useState(first);
   const [email, setEmail] = useState('');
   const [why, setWhy] = useState('');
-  const [said, setSaid] = useState<SaidText | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { busy, said, hush, ask } = useAsk();
   const done = (asked: Promise<{ readonly items: readonly BarredView[] }>, text: string, then?: () => void): void => {
-    setBusy(true);
-    asked.then(
-      (next) => {
-        setBusy(false);
-        setItems(next.items);
-        setSaid({ calm: true, text });
-        then?.();
-      },
-      (error: unknown) => {
-        setBusy(false);
-        setSaid({ calm: false, text: sayProblem(error) });
-      },
-    );
+    ask(asked, text, (next) => {
+      setItems(next.items);
+      then?.();
+    });
   };
   return (
-    <aside className="col" css={placed({ width: 420, flex: 'none' })} tabIndex={0} aria-label="Not written to any more">
-      <div className="bar ruled">
-        <h2 className="grow">Not written to any more</h2>
-        <span className="quiet">{items.length}</span>
-      </div>
-      <Said
-        said={said}
-        onClose={() => {
-          setSaid(null);
-        }}
-      />
-      {mayChange ? (
-        <form
-          aria-label="Put an address there"
-          css={placed({ display: 'flex', gap: 8, padding: '10px 16px' })}
-          onSubmit={(event) => {
-            event.preventDefault();
-            done(call('barAddress', { body: { email: email.trim(), why } }), `Nothing leaves for ${email.trim()} from now on.`, () => {
-              setEmail('');
-              setWhy('');
-            });
-          }}
-        >
-          <TextField
-            placeholder="an address"
-            value={email}
-            onChange={(event) => {
-              setEmail(event.target.value);
-            }}
-            slotProps={{ htmlInput: { 'aria-label': 'Address', type: 'email' } }}
-          />
-          <TextField
-            placeholder="why"
-            value={why}
-            onChange={(event) => {
-              setWhy(event.target.value);
-            }}
-            slotProps={{ htmlInput: { 'aria-label': 'Why', maxLength: 200 } }}
-          />
-          <Button type="submit" disabled={busy || email.trim() === ''}>
-            Put here
-          </Button>
-        </form>
-      ) : null}
-      {items.map((entry) => (
-        <div key={entry.email} css={placed({ padding: '6px 16px', borderBottom: '1px solid var(--line2)' })}>
-          <span className="strong">{entry.email}</span>
-          <div className="quiet small">
-            {entry.why} · {dayTimeText(Date.parse(entry.at), zone)}
-            {mayChange && entry.why !== 'unsubscribed' ? (
-              <>
-                {' · '}
-                <button
-                  className="linkish"
-                  disabled={busy}
-                  aria-label={`Take ${entry.email} off`}
-                  onClick={() => {
-                    done(call('liftAddress', { body: { email: entry.email } }), `${entry.email} may be written to again.`);
-                  }}
-                >
-                  take off
-                </button>
-              </>
-            ) : null}
-          </div>
+    <SettingsFrame index={index} title="Settings" tags={<span className="quiet">do not contact</span>} said={said} onClose={hush}>
+      <section className="col paper grow" tabIndex={0} aria-label="Not written to any more">
+        <div className="bar ruled">
+          <h2 className="grow">Not written to any more</h2>
+          <span className="quiet">{items.length}</span>
         </div>
-      ))}
-      {items.length === 0 ? (
-        <p className="quiet" css={placed({ padding: '10px 16px' })}>
-          Nobody yet. Who unsubscribes, or whose mail comes back for good, is put here at once; no flow can switch that off.
-        </p>
-      ) : null}
-    </aside>
+        {mayChange ? (
+          <form
+            aria-label="Put an address there"
+            css={placed({ display: 'flex', gap: 8, padding: '10px 16px' })}
+            onSubmit={(event) => {
+              event.preventDefault();
+              done(call('barAddress', { body: { email: email.trim(), why } }), `Nothing leaves for ${email.trim()} from now on.`, () => {
+                setEmail('');
+                setWhy('');
+              });
+            }}
+          >
+            <TextField
+              placeholder="an address"
+              value={email}
+              onChange={(event) => {
+                setEmail(event.target.value);
+              }}
+              slotProps={{ htmlInput: { 'aria-label': 'Address', type: 'email' } }}
+            />
+            <TextField
+              placeholder="why"
+              value={why}
+              onChange={(event) => {
+                setWhy(event.target.value);
+              }}
+              slotProps={{ htmlInput: { 'aria-label': 'Why', maxLength: 200 } }}
+            />
+            <Button type="submit" disabled={busy || email.trim() === ''}>
+              Put here
+            </Button>
+          </form>
+        ) : null}
+        {items.map((entry) => (
+          <div key={entry.email} css={placed({ padding: '6px 16px', borderBottom: '1px solid var(--line2)' })}>
+            <span className="strong">{entry.email}</span>
+            <div className="quiet small">
+              {entry.why} · {dayTimeText(Date.parse(entry.at), zone)}
+              {mayChange && entry.why !== 'unsubscribed' ? (
+                <>
+                  {' · '}
+                  <button
+                    className="linkish"
+                    disabled={busy}
+                    aria-label={`Take ${entry.email} off`}
+                    onClick={() => {
+                      done(call('liftAddress', { body: { email: entry.email } }), `${entry.email} may be written to again.`);
+                    }}
+                  >
+                    take off
+                  </button>
+                </>
+              ) : null}
+            </div>
+          </div>
+        ))}
+        {items.length === 0 ? (
+          <p className="quiet" css={placed({ padding: '10px 16px' })}>
+            Nobody yet. Who unsubscribes, or whose mail comes back for good, is put here at once; no flow can switch that off.
+          </p>
+        ) : null}
+      </section>
+    </SettingsFrame>
   );
 }

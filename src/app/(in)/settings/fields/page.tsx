@@ -1,4 +1,5 @@
 import { fieldsView } from '../../../../server/usecases/change-fields';
+import { settingsIndex } from '../../../../server/usecases/settings-index';
 import { Fields } from '../../../../ui/settings/view/Fields';
 import { signed } from '../../../session';
 
@@ -12,5 +13,6 @@ export default async function FieldsPage({ searchParams }: Props) {
   const { world, may } = await signed();
   const { record, make } = await searchParams;
   const kind = record === 'person' || record === 'deal' ? record : 'company';
-  return <Fields key={kind} first={await fieldsView(world, kind)} make={make ?? ''} mayChange={may('edit flows')} />;
+  const [index, first] = await Promise.all([settingsIndex(world), fieldsView(world, kind)]);
+  return <Fields key={kind} index={index} first={first} make={make ?? ''} mayChange={may('edit flows')} />;
 }

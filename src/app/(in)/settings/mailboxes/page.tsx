@@ -1,0 +1,26 @@
+import type { MailboxShape } from '../../../../api';
+import { SLOT_MS } from '../../../../core/calendar';
+import { toWire } from '../../../../server/http/answer';
+import { mailboxViews } from '../../../../server/usecases/mailboxes';
+import { settingsIndex } from '../../../../server/usecases/settings-index';
+import { workspace } from '../../../../server/usecases/world';
+import { Mailboxes } from '../../../../ui/settings/view/Mailboxes';
+import { signed } from '../../../session';
+
+export const metadata = { title: 'Mailboxes and sending' };
+
+export default async function MailboxesPage() {
+  const { world, may } = await signed();
+  const [index, boxes, space, now] = await Promise.all([settingsIndex(world), mailboxViews(world), workspace(world.db), world.clock.now()]);
+  return (
+    <Mailboxes
+      index={index}
+      first={toWire(boxes) as MailboxShape[]}
+      zones={Intl.supportedValuesOf('timeZone')}
+      space={space}
+      minutesApart={SLOT_MS / 60_000}
+      now={now}
+      mayChange={may('keep secrets')}
+    />
+  );
+}

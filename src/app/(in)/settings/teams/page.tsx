@@ -1,0 +1,16 @@
+import type { TeamShape } from '../../../../api';
+import { toWire } from '../../../../server/http/answer';
+import { users } from '../../../../server/usecases/access';
+import { settingsIndex } from '../../../../server/usecases/settings-index';
+import { teams } from '../../../../server/usecases/teams';
+import { Teams } from '../../../../ui/settings/view/Teams';
+import { signed } from '../../../session';
+
+export const metadata = { title: 'Teams and turns' };
+
+export default async function TeamsPage() {
+  const { world, may } = await signed();
+  const [index, items, everybody] = await Promise.all([settingsIndex(world), teams(world), users(world)]);
+  const people = everybody.filter((person) => person.endedAt == null).map(({ id, name }) => ({ id, name }));
+  return <Teams index={index} first={toWire(items) as TeamShape[]} people={people} mayChange={may('edit flows')} />;
+}

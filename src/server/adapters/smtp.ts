@@ -1,0 +1,159 @@
+/** One SMTP connection for one message (RFC 5321), so that a cut before the body can be told from one after it began. */
+import os from 'node:os';
+import { Readable } from 'node:stream';
+import SMTPConnection from 'nodemailer/lib/smtp-connection/index.js';
+import type { Deadline, MailRoute, RouteCheck, SendOutcome } from '../ports';
+
+const TIMES = { connectionMs: 5_000, greetingMs: 5_000, socketMs: 15_000 } as const;
+
+export type Relay = Pick<MailRoute, 'host' | 'port' | 'tls' | 'user' | 'password'>;
+interface Envelope {
+  readonly from: string;
+  readonly to: string;
+}
+
+function open(relay: Relay): SMTPConnection {
+  return new SMTPConnection({
+    host: relay.host,
+    port: relay.port,
+    secure: relay.tls === 'from the start',
+    requireTLS: relay.tls === 'after a greeting',
+    ignoreTLS: relay.tls === 'never',
+    connectionTimeout: TIMES.connectionMs,
+    greetingTimeout: TIMES.greetingMs,
+    socketTimeout: TIMES.socketMs,
+    name: os.hostname(),
+  });
+}
+
+/** Connects, signs in where there is a user, hands the bytes over once. */
+export function handOver(raw: Uint8Array, envelope: Envelope, before: Deadline, relay: Relay): Promise<SendOutcome> {
+  return new Promise((resolve) => {
+    const connection = open(relay);
+    let bodyBegan = false;
+    let greeted = false;
+    let settled = false;
+    const settle = (outcome: SendOutcome): void => {
+      if (settled) return;
+      settled = true;
+      connection.close();
+      resolve(outcome);
+    };
+    const fail = (error: Error & { responseCode?: number; code?: string }): void => {
+      const { responseCode } = error;
+      // A wrong password is the mailbox's trouble, not this mail's: it waits.
+      if (error.code === 'EAUTH') {
+        settle({ kind: 'away', says: `the mailbox cannot sign in: ${error.message}` });
+        return;
+      }
+      if (responseCode !== undefined && responseCode !== 421) {
+        settle({ kind: responseCode >= 500 ? 'rejected' : 'deferred', says: error.message });
+        return;
+      }
+      settle(
+        bodyBegan
+          ? { kind: 'in doubt', says: `the line broke after the message was handed over: ${error.message}` }
+          : greeted
+            ? { kind: 'deferred', says: error.message }
+            : { kind: 'away', says: 'it does not answer' },
+      );
+    };
+    connection.on('error', fail);
+    connection.on('end', () => {
+      fail(new Error('the server closed the line'));
+    });
+    // Read only after the server's 354: what was read tells how far the hand-over got.
+    const body = new Readable({
+      read() {
+        // A worker that was stalled here has lost its lease: another one may have sent this meanwhile.
+        if (before.passed()) {
+          settle({ kind: 'deferred', says: 'too late to hand the message over' });
+          return;
+        }
+        bodyBegan = true;
+        this.push(raw);
+        this.push(null);
+      },
+    });
+    const send = (): void => {
+      connection.send({ from: envelope.from, to: [envelope.to] }, body, (error, info) => {
+        if (error) fail(error);
+        else settle({ kind: 'accepted', says: info.response });
+      });
+    };
+    connection.connect(() => {
+      greeted = true;
+      if (relay.user === '') send();
+      else
+        connection.login({ user: relay.user, credentials: { user: relay.user, pass: relay.password } } as never, (error) => {
+          if (error) fail(error);
+          else send();
+        });
+    });
+  });
+}
+
+const PLAIN_WORDS: readonly (readonly [RegExp, string])[] = [
+  [/ENOTFOUND|EAI_AGAIN/, 'there is no such host: look at how it is spelt'],
+  [/ECONNREFUSED/, 'nothing answers at that port: 465 (TLS from the start) and 587 (after a greeting) are the usual ones'],
+  [/ETIMEDOUT|ETIMEOUT|Greeting never received|timeout/i, 'it does not answer in time: the port may be closed, or want TLS from the start'],
+  [/self.signed|unable to verify|certificate|altnames/i, 'its certificate is not in order: the host may be called otherwise'],
+  [/wrong version number|EPROTO|ssl3|SSL routines/i, 'it does not speak TLS from the start there: try “after a greeting”'],
+  [/STARTTLS/i, 'it offers no TLS after the greeting: try “from the start”'],
+];
+const inPlainWords = (error: Error & { code?: string; response?: string }): string => {
+  const said = `${error.code ?? ''} ${error.message}`;
+  return PLAIN_WORDS.find(([pattern]) => pattern.test(said))?.[1] ?? error.response ?? error.message;
+};
+
+/** Goes the way step by step; the first step that fails is the last. */
+export async function tryRoute(raw: Uint8Array, address: string, relay: Relay): Promise<RouteCheck> {
+  const steps: { what: string; ok: boolean; says: string }[] = [];
+  const connection = open(relay);
+  const step = async (what: string, works: string, run: () => Promise<unknown>): Promise<boolean> => {
+    try {
+      await run();
+      steps.push({ what, ok: true, says: works });
+      return true;
+    } catch (error) {
+      steps.push({ what, ok: false, says: inPlainWords(error as Error) });
+      return false;
+    }
+  };
+  const broke = new Promise<never>((_, reject) => {
+    connection.on('error', reject);
+    connection.on('end', () => {
+      reject(new Error('the server closed the line'));
+    });
+  });
+  broke.catch(() => undefined);
+  const told = (run: (done: (error?: Error | null) => void) => void): Promise<unknown> =>
+    Promise.race([
+      broke,
+      new Promise<void>((resolve, reject) => {
+        run((error) => {
+          if (error) reject(error);
+          else resolve();
+        });
+      }),
+    ]);
+  const ok =
+    (await step('reach it', `${relay.host}:${relay.port} answers${relay.tls === 'never' ? '' : ', encrypted'}`, () =>
+      told((done) => {
+        connection.connect(done);
+      }),
+    )) &&
+    (relay.user === '' ||
+      (await step('sign in', `signed in as ${relay.user}`, () =>
+        told((done) => {
+          connection.login({ user: relay.user, credentials: { user: relay.user, pass: relay.password } } as never, done);
+        }),
+      ))) &&
+    (await step('send', `it took a letter from ${address} to ${address}`, () =>
+      told((done) => {
+        connection.send({ from: address, to: [address] }, Buffer.from(raw), done);
+      }),
+    ));
+  connection.close();
+  return { ok, steps };
+}

@@ -1,0 +1,92 @@
+/** @jsxImportSource @emotion/react */
+'use client';
+import { Button, TextField } from '@mui/material';
+import { useState } from 'react';
+import { Notice } from '../../kit/parts';
+import { placed } from '../../kit/placed';
+
+interface Props {
+  readonly invited: { readonly email: string; readonly name: string; readonly role: string; readonly by: string | null } | null;
+  readonly workspace: string;
+  readonly code: string;
+}
+
+/** Somebody who was asked in chooses a name and a password, and is in. */
+export function Join({ invited, workspace, code }: Props) {
+  const [name, setName] = useState(invited?.name ?? '');
+  const [password, setPassword] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const enter = async (): Promise<void> => {
+    setBusy(true);
+    const response = await fetch(`/join/${encodeURIComponent(code)}/in`, {
+      method: 'POST',
+      body: JSON.stringify({ name, password }),
+    }).catch(() => undefined);
+    if (response?.ok) {
+      window.location.href = '/';
+      return;
+    }
+    const answer = (await response?.json().catch(() => ({}))) as { detail?: string } | undefined;
+    setProblem(answer?.detail ?? 'Millrace could not be reached: try again in a moment.');
+    setBusy(false);
+  };
+  return (
+    <main css={placed({ maxWidth: 420, margin: '9vh auto', padding: '0 16px' })}>
+      <h1 css={placed({ fontSize: 26, lineHeight: '32px', color: 'var(--river-deep)' })}>{workspace}</h1>
+      {invited === null ? (
+        <p className="quiet">This invitation is used up, withdrawn or too old. Ask whoever sent it for another.</p>
+      ) : (
+        <>
+          <p className="quiet" css={placed({ margin: '4px 0 20px' })}>
+            {invited.by ?? 'An owner'} asks you in as {invited.role}. You sign in with {invited.email}.
+          </p>
+          {problem ? <Notice>{problem}</Notice> : null}
+          <form
+            onSubmit={(event) => {
+              event.preventDefault();
+              void enter();
+            }}
+            css={placed({
+              display: 'flex',
+              flexDirection: 'column',
+              gap: 14,
+              background: 'var(--paper)',
+              border: '1px solid var(--line)',
+              borderRadius: 4,
+              padding: 16,
+            })}
+          >
+            <input type="hidden" autoComplete="username" value={invited.email} />
+            <TextField
+              label="your name"
+              value={name}
+              onChange={(event) => {
+                setName(event.target.value);
+              }}
+              autoComplete="name"
+            />
+            <TextField
+              label="a password"
+              type="password"
+              helperText="at least ten characters: three or four words do well"
+              value={password}
+              onChange={(event) => {
+                setPassword(event.target.value);
+              }}
+              autoComplete="new-password"
+            />
+            <Button
+              type="submit"
+              variant="contained"
+              disabled={busy || name.trim() === '' || password.length < 10}
+              sx={{ alignSelf: 'flex-start' }}
+            >
+              Come in
+            </Button>
+          </form>
+        </>
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,90 @@
+import type { MailboxShape } from '../../../api';
+
+/** A mailbox while it is typed. */
+export interface MailboxDraft {
+  readonly isNew: boolean;
+  readonly name: string;
+  readonly address: string;
+  readonly displayName: string;
+  readonly zone: string;
+  readonly dailyLimit: string;
+  readonly personGapDays: string;
+  readonly replyTo: string;
+  readonly ownRoute: boolean;
+  readonly host: string;
+  readonly port: string;
+  readonly tls: 'from the start' | 'after a greeting' | 'never';
+  readonly user: string;
+  /** empty: the one that is kept stays */
+  readonly password: string;
+}
+
+export const draftOf = (box: MailboxShape): MailboxDraft => ({
+  isNew: false,
+  name: box.name,
+  address: box.address,
+  displayName: box.displayName,
+  zone: box.zone,
+  dailyLimit: String(box.dailyLimit),
+  personGapDays: String(box.personGapDays),
+  replyTo: box.replyTo ?? '',
+  ownRoute: box.route !== null,
+  host: box.route?.host ?? '',
+  port: String(box.route?.port ?? 465),
+  tls: box.route?.tls ?? 'from the start',
+  user: box.route?.user ?? '',
+  password: '',
+});
+/** What a new one begins with: careful limits, and the safe way out. */
+export const newDraft = (zone: string, displayName: string): MailboxDraft => ({
+  isNew: true,
+  name: '',
+  address: '',
+  displayName,
+  zone,
+  dailyLimit: '40',
+  personGapDays: '2',
+  replyTo: '',
+  ownRoute: true,
+  host: '',
+  port: '465',
+  tls: 'from the start',
+  user: '',
+  password: '',
+});
+
+const whole = (text: string): number | undefined => (/^\d{1,6}$/.test(text.trim()) ? Number(text) : undefined);
+
+/** What is missing or wrong, in the order of the form; undefined when it can be kept. */
+export function draftProblem(draft: MailboxDraft): string | undefined {
+  if (draft.name.trim() === '') return 'a mailbox has a name, by which plans and flows speak of it';
+  if (!/^\S+@\S+\.\S+$/.test(draft.address.trim())) return 'the address it writes from is missing';
+  if ((whole(draft.dailyLimit) ?? 0) < 1) return 'how many mails a day at most is a number above 0';
+  if (whole(draft.personGapDays) === undefined) return 'the days between two mails to one person are a number, 0 for none';
+  if (draft.replyTo.trim() !== '' && !/^\S+@\S+\.\S+$/.test(draft.replyTo.trim())) return 'where answers go is an address, or nothing';
+  if (!draft.ownRoute) return undefined;
+  if (draft.host.trim() === '') return 'the server for outgoing mail is missing: your provider calls it the SMTP server';
+  const port = whole(draft.port);
+  return port === undefined || port < 1 || port > 65_535 ? 'the port is a number: 465 or 587 as a rule' : undefined;
+}
+
+/** What is sent to be kept. */
+export function askOf(draft: MailboxDraft) {
+  return {
+    isNew: draft.isNew,
+    address: draft.address.trim(),
+    displayName: draft.displayName.trim(),
+    zone: draft.zone,
+    dailyLimit: whole(draft.dailyLimit) ?? 1,
+    personGapDays: whole(draft.personGapDays) ?? 0,
+    replyTo: draft.replyTo.trim() === '' ? null : draft.replyTo.trim(),
+    route: draft.ownRoute ? { host: draft.host.trim(), port: whole(draft.port) ?? 465, tls: draft.tls, user: draft.user.trim() } : null,
+    password: draft.password === '' ? null : draft.password,
+  };
+}
+
+/** The usual port of a way to encrypt takes the place of another way's usual one, never of one that was typed. */
+export function withTls(draft: MailboxDraft, tls: MailboxDraft['tls']): MailboxDraft {
+  const usual = { 'from the start': '465', 'after a greeting': '587', never: '25' } as const;
+  return { ...draft, tls, port: draft.port === usual[draft.tls] ? usual[tls] : draft.port };
+}

@@ -1,0 +1,169 @@
+'use client';
+import { Button } from '@mui/material';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import type { MailboxShape } from '../../../api';
+import { call } from '../../client';
+import { useAsk } from '../../client/use-ask';
+import { agoText } from '../../kit/format';
+import { Empty, Tag } from '../../kit/parts';
+import { askOf, draftOf, newDraft, type MailboxDraft } from '../state/mailbox';
+import { MailboxForm } from './MailboxForm';
+import { SettingsFrame, type IndexLine } from './SettingsFrame';
+
+interface Props {
+  readonly index: readonly IndexLine[];
+  readonly first: readonly MailboxShape[];
+  readonly zones: readonly string[];
+  readonly space: { readonly name: string; readonly zone: string };
+  readonly minutesApart: number;
+  readonly now: number;
+  /** the owner: passwords are theirs */
+  readonly mayChange: boolean;
+}
+
+/** Mailboxes that write: how each sends, what it may send, whether it works; the chosen one below. */
+export function Mailboxes({ index, first, zones, space, minutesApart, now, mayChange }: Props) {
+  const router = useRouter();
+  const [items, setItems] = useState(first);
+  const [chosen, setChosen] = useState<string | null>(first[0]?.name ?? null);
+  const [fresh, setFresh] = useState<MailboxDraft | null>(null);
+  const { busy, said, hush, ask } = useAsk();
+  const selected = items.find((box) => box.name === chosen);
+  const keep = (draft: MailboxDraft): void => {
+    const name = draft.name.trim();
+    ask(
+      call('keepMailbox', { params: { name }, body: askOf(draft) }),
+      `${name} is kept: check it, so that you know mails leave.`,
+      (next) => {
+        setItems(next.items);
+        setChosen(name);
+        setFresh(null);
+        router.refresh();
+      },
+    );
+  };
+  const check = (name: string): void => {
+    ask(call('checkMailbox', { params: { name } }), null, (next) => {
+      setItems(next.items);
+      router.refresh();
+    });
+  };
+  return (
+    <SettingsFrame index={index} title="Settings" tags={<span className="quiet">mailboxes and sending</span>} said={said} onClose={hush}>
+      <section className="col paper grow" tabIndex={0} aria-label="Mailboxes and sending">
+        <table className="plain">
+          <thead>
+            <tr>
+              <th>mailbox</th>
+              <th>leaves by</th>
+              <th className="right">a day at most</th>
+              <th className="right">to one person</th>
+              <th>works</th>
+              <th>used by</th>
+            </tr>
+          </thead>
+          <tbody>
+            {items.map((box) => (
+              <tr
+                key={box.name}
+                className={`go${box.name === chosen && fresh === null ? ' on' : ''}`}
+                onClick={() => {
+                  setChosen(box.name);
+                  setFresh(null);
+                }}
+              >
+                <td>
+                  <button className="linkish strong">{box.name}</button>
+                  <div className="quiet small">{box.address}</div>
+                </td>
+                <td className="quiet">{box.route === null ? 'the relay' : `${box.route.host}:${box.route.port}`}</td>
+                <td className="right">{box.dailyLimit}</td>
+                <td className="right">{box.personGapDays === 0 ? 'any day' : `every ${box.personGapDays} days`}</td>
+                <td>
+                  {box.checked === null ? (
+                    <span className="quiet">not checked</span>
+                  ) : (
+                    <Tag tone={box.checked.ok ? 'moss' : 'brick'}>{box.checked.ok ? 'sends' : 'does not send'}</Tag>
+                  )}
+                </td>
+                <td className="quiet">{box.usedBy.join(', ') || 'nothing'}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {items.length === 0 && fresh === null ? (
+          <Empty title="Nothing can be sent yet">
+            A plan needs a mailbox to write from: its address, and the server its mails leave by.
+          </Empty>
+        ) : null}
+        {mayChange && fresh === null ? (
+          <div className="settings-line">
+            <Button
+              onClick={() => {
+                setFresh(newDraft(space.zone, space.name));
+              }}
+            >
+              Add a mailbox
+            </Button>
+            <span className="quiet small">
+              Two mails of one mailbox are at least {minutesApart} minutes apart. What comes back is read by a mailbox under Sources.
+            </span>
+          </div>
+        ) : null}
+        {fresh !== null || selected ? (
+          <MailboxForm
+            key={fresh === null ? JSON.stringify(selected) : 'new'}
+            first={fresh ?? draftOf(selected as MailboxShape)}
+            hasPassword={fresh === null && selected?.hasPassword === true}
+            zones={zones}
+            busy={busy}
+            mayChange={mayChange}
+            onKeep={keep}
+            onLeave={
+              fresh === null
+                ? null
+                : () => {
+                    setFresh(null);
+                  }
+            }
+          />
+        ) : null}
+        {fresh === null && selected ? (
+          <>
+            <div className="bar">
+              <h2 className="grow">Does it send?</h2>
+              <span className="quiet small">
+                {selected.checked === null ? 'never tried' : `tried ${agoText(Date.parse(selected.checked.at), now)}`}
+              </span>
+              {mayChange ? (
+                <Button
+                  variant={selected.checked === null ? 'contained' : 'outlined'}
+                  disabled={busy}
+                  onClick={() => {
+                    check(selected.name);
+                  }}
+                >
+                  {busy ? 'Trying…' : 'Check'}
+                </Button>
+              ) : null}
+            </div>
+            <ul className="check-steps">
+              {(selected.checked?.steps ?? []).map((step) => (
+                <li key={step.what}>
+                  <span className={step.ok ? 'in-moss' : 'in-brick'}>{step.ok ? '✓' : '■'}</span>{' '}
+                  <span className="strong">{step.what}</span> {step.says}
+                </li>
+              ))}
+              {selected.checked === null ? (
+                <li className="quiet">
+                  It is reached, signed in to, and writes one letter to itself; each step says what to do if it fails.
+                </li>
+              ) : null}
+            </ul>
+          </>
+        ) : null}
+      </section>
+    </SettingsFrame>
+  );
+}
