@@ -84,6 +84,7 @@ const token = z.object({
   createdAt: s.instant,
   expiresAt: s.instant,
   usedAt: s.instant.nullable(),
+  endsSoon: z.boolean().describe('within two weeks'),
 });
 const tokens = z.object({ items: z.array(token) });
 

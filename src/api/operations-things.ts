@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { pipelineSchema } from '../core/flow/check';
 import { scorecardSchema } from '../core/score';
 import { statementSchema, THING_KINDS } from '../core/things';
 import { planSchema, templateSchema } from '../core/writer';
@@ -6,7 +7,7 @@ import { op, uuid } from './op';
 import * as s from './schemas';
 
 const kind = z.enum(THING_KINDS);
-const body = z.union([scorecardSchema, templateSchema, planSchema]);
+const body = z.union([scorecardSchema, templateSchema, planSchema, pipelineSchema]);
 const name = z.string().trim().min(1).max(80);
 const use = z.object({
   kind: z.enum(['flow', 'plan']),
@@ -89,10 +90,11 @@ const trial = z.object({
   card: cardTrial.nullable(),
   text: textTrial.nullable(),
   plan: planTrial.nullable(),
+  pipeline: z.object({ deals: z.record(z.string(), z.number().int()).describe('how many deals stand at each stage') }).nullable(),
 });
 export type ThingTrial = Readonly<z.output<typeof trial>>;
 
-/** Named things: scorecards, texts and plans, made, changed and kept in versions. */
+/** Named things: scorecards, texts, plans and pipelines, made, changed and kept in versions. */
 export const THING_OPERATIONS = {
   listThings: op({
     method: 'GET',
@@ -117,7 +119,15 @@ export const THING_OPERATIONS = {
     path: '/things/{id}',
     summary: 'Keep a changed thing as a new version. Live flows go on with the version they were released with.',
     needs: 'edit flows',
-    body: z.object({ body, base: z.number().int().positive(), says: z.string().max(200).default('') }),
+    body: z.object({
+      body,
+      base: z.number().int().positive(),
+      says: z.string().max(200).default(''),
+      moves: z
+        .record(z.string().max(60), z.object({ to: z.string().max(60), renamed: z.boolean() }))
+        .default({})
+        .describe('of a pipeline: where the deals of a stage go that is gone, or what it is called now'),
+    }),
     answer: thing,
   }),
   renameThing: op({

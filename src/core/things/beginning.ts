@@ -44,5 +44,7 @@ export function beginningOf(
           hours: { from: '09:00', to: '17:00' },
         },
       };
+    case 'pipeline':
+      return { kind, body: { name, stages: ['First talk', 'Offer', 'Won', 'Lost'] } };
   }
 }

@@ -4,6 +4,6 @@
  */
 export { beginningOf } from './beginning';
 export { claimsIn, statementSchema, type Claim, type Statement } from './claims';
-export { namedIn, renamedIn } from './names';
+export { namedIn, renamedIn, stagesRenamedIn } from './names';
 export { problemsOf, type ThingProblem } from './problems';
 export { isThingKind, THING_KINDS, thingBody, type Thing, type ThingBody, type ThingKind } from './thing';

@@ -6,6 +6,7 @@ function nameOf(step: Step, kind: ThingKind): Named | undefined {
   if (kind === 'scorecard' && step.verb === 'score') return step.scorecard;
   if (kind === 'template' && step.verb === 'write') return step.template;
   if (kind === 'plan' && step.verb === 'follow up') return step.plan;
+  if (kind === 'pipeline' && step.verb === 'open' && step.what === 'deal') return step.pipeline;
   return undefined;
 }
 
@@ -20,5 +21,27 @@ export function renamedIn(text: string, kind: ThingKind, from: string, to: strin
   let out = text;
   for (const name of [...named(text, kind)].reverse())
     if (name.text === from) out = `${out.slice(0, name.from)}${quote(to)}${out.slice(name.to)}`;
+  return out;
+}
+
+/** The stages that a flow's lines name: those of one pipeline, and those that deals are moved to, which name none. */
+function stagesIn(text: string, pipeline: string): readonly Named[] {
+  const steps = numberedLines(parseFlow(text).tree.lines).map(({ line }) => line.step);
+  const applications = new Set(
+    steps.flatMap((step) => (step.verb === 'open' && step.what === 'application' && step.as ? [step.as.text] : [])),
+  );
+  return steps.flatMap((step) => {
+    if (step.verb === 'open' && step.what === 'deal') return step.pipeline.text === pipeline ? [step.stage] : [];
+    return step.verb === 'move' && !applications.has(step.what.text) ? [step.stage] : [];
+  });
+}
+
+/** A flow with new names of a pipeline's stages; the same text where it does not speak of them. */
+export function stagesRenamedIn(text: string, pipeline: string, names: ReadonlyMap<string, string>): string {
+  let out = text;
+  for (const stage of [...stagesIn(text, pipeline)].reverse()) {
+    const to = names.get(stage.text);
+    if (to !== undefined) out = `${out.slice(0, stage.from)}${quote(to)}${out.slice(stage.to)}`;
+  }
   return out;
 }

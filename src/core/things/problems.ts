@@ -1,7 +1,7 @@
 import { plural } from '../base';
 import { catalogueOf, speaksOf, type Catalogue } from '../fields';
 import { feelPaths, parseFeel } from '../feel';
-import { readCondition, type Library } from '../flow/check';
+import { readCondition, type Library, type Pipeline } from '../flow/check';
 import type { Scorecard } from '../score';
 import { slotsIn, type FollowUpPlan, type LinePattern, type MessageTemplate } from '../writer';
 import { claimsIn, type Statement } from './claims';
@@ -31,7 +31,21 @@ export function problemsOf(
       return textProblems(thing.body, fields, statements);
     case 'plan':
       return planProblems(thing.body, library);
+    case 'pipeline':
+      return pipelineProblems(thing.body);
   }
+}
+
+function pipelineProblems({ stages }: Pipeline): readonly ThingProblem[] {
+  const out: ThingProblem[] = [];
+  if (stages.length === 0) out.push(error('stages', 'a pipeline has a stage at least: deals begin there'));
+  stages.forEach((stage, i) => {
+    if (stage.trim() === '') out.push(error(`stages.${i}`, 'a stage has a name, by which flows speak of it'));
+    else if (stages.findIndex((other) => other.trim().toLowerCase() === stage.trim().toLowerCase()) < i)
+      out.push(error(`stages.${i}`, `“${stage}” stands twice`));
+    else if (stage !== stage.trim()) out.push(error(`stages.${i}`, 'a space stands before or after the name'));
+  });
+  return out;
 }
 
 function cardProblems(card: Scorecard, fields: Catalogue): readonly ThingProblem[] {

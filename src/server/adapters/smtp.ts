@@ -85,7 +85,7 @@ export function handOver(raw: Uint8Array, envelope: Envelope, before: Deadline, 
       greeted = true;
       if (relay.user === '') send();
       else
-        connection.login({ user: relay.user, credentials: { user: relay.user, pass: relay.password } } as never, (error) => {
+        connection.login({ user: relay.user, credentials: { user: relay.user, pass: relay.password } }, (error) => {
           if (error) fail(error);
           else send();
         });
@@ -146,7 +146,7 @@ export async function tryRoute(raw: Uint8Array, address: string, relay: Relay): 
     (relay.user === '' ||
       (await step('sign in', `signed in as ${relay.user}`, () =>
         told((done) => {
-          connection.login({ user: relay.user, credentials: { user: relay.user, pass: relay.password } } as never, done);
+          connection.login({ user: relay.user, credentials: { user: relay.user, pass: relay.password } }, done);
         }),
       ))) &&
     (await step('send', `it took a letter from ${address} to ${address}`, () =>

@@ -99,12 +99,14 @@ export interface TokenRow {
   readonly createdAt: Instant;
   readonly expiresAt: Instant;
   readonly usedAt: Instant | null;
+  /** within two weeks; tokens live in real time, whatever the demo's clock says */
+  readonly endsSoon: boolean;
 }
 /** Tokens that open something, those that end first at the top. */
 export async function listTokens(tx: Tx): Promise<TokenRow[]> {
   return [
     ...(await tx<TokenRow[]>`
-    select t.id, t.name, t.scope, t.user_id, u.name as user_name, t.created_at, t.expires_at, t.used_at from api_token t join app_user u on u.id = t.user_id
+    select t.id, t.name, t.scope, t.user_id, u.name as user_name, t.created_at, t.expires_at, t.used_at, t.expires_at < clock_timestamp() + interval '14 days' as ends_soon from api_token t join app_user u on u.id = t.user_id
     where t.revoked_at is null and t.expires_at > clock_timestamp() order by t.expires_at, t.name`),
   ];
 }

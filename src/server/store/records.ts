@@ -397,3 +397,35 @@ export async function addressKnown(tx: Tx, email: string): Promise<string | null
     union all select name from person where lower(email) = ${email} and merged_into is null limit 1`;
   return row?.name ?? null;
 }
+
+/** How many deals stand at each stage of a pipeline. */
+export async function dealsByStage(tx: Tx, pipeline: string): Promise<Readonly<Record<string, number>>> {
+  const rows = await tx<
+    { stage: string; n: number }[]
+  >`select stage, count(*)::int as n from deal where pipeline = ${pipeline} group by stage`;
+  return Object.fromEntries(rows.map((row) => [row.stage, row.n]));
+}
+/** Moves all deals of a stage; those of one that only has another name have stood there as long as before. */
+export async function moveStage(
+  tx: Tx,
+  ask: { readonly pipeline: string; readonly from: string; readonly to: string; readonly renamed: boolean },
+  now: Instant,
+): Promise<void> {
+  await tx`delete from stage_alias where pipeline = ${ask.pipeline} and was = ${ask.to}`;
+  await tx`update stage_alias set name = ${ask.to} where pipeline = ${ask.pipeline} and name = ${ask.from}`;
+  await tx`insert into stage_alias (pipeline, was, name) values (${ask.pipeline}, ${ask.from}, ${ask.to}) on conflict (pipeline, was) do update set name = excluded.name`;
+  await tx`update deal set stage = ${ask.to} ${ask.renamed ? tx`` : tx`, stage_since = ${now}`} where pipeline = ${ask.pipeline} and stage = ${ask.from}`;
+}
+/** What a stage is called now that a live flow names as it was. */
+export async function stageNow(tx: Tx, pipeline: string, stage: string): Promise<string> {
+  const [row] = await tx<{ name: string }[]>`select name from stage_alias where pipeline = ${pipeline} and was = ${stage}`;
+  return row?.name ?? stage;
+}
+export async function pipelineOfDeal(tx: Tx, dealId: string): Promise<string> {
+  const [row] = await tx<{ pipeline: string }[]>`select pipeline from deal where id = ${dealId}`;
+  return row?.pipeline ?? '';
+}
+export async function renamePipeline(tx: Tx, from: string, to: string): Promise<void> {
+  await tx`update stage_alias set pipeline = ${to} where pipeline = ${from}`;
+  await tx`update deal set pipeline = ${to} where pipeline = ${from}`;
+}

@@ -7,7 +7,7 @@ import { dropOfTrip } from '../store/effects';
 import { insertMessage } from '../store/messages';
 import { insertCall } from '../store/outbox';
 import { insertApplication, moveApplication, openingNamed } from '../store/openings';
-import { insertDeal, findPerson, moveDeal, setOwner } from '../store/records';
+import { findPerson, insertDeal, moveDeal, pipelineOfDeal, setOwner, stageNow } from '../store/records';
 import { closeReview, escalateReview, insertPair, insertReview } from '../store/reviews';
 import { insertHappenings, type Happening } from '../store/timeline';
 import { addJournalDetail, type HeldTrip } from '../store/trips';
@@ -81,13 +81,14 @@ async function applyOne(tx: Tx, entry: TripCommand, now: Instant, happenings: Ha
       return;
     case 'open deal': {
       const person = await findPerson(tx, personId);
+      const stage = await stageNow(tx, command.pipeline, command.stage);
       await insertDeal(
         tx,
         {
           id: command.dealId,
           title: command.title,
           pipeline: command.pipeline,
-          stage: command.stage,
+          stage,
           amount: null,
           companyId: person?.companyId ?? null,
           personId,
@@ -95,7 +96,7 @@ async function applyOne(tx: Tx, entry: TripCommand, now: Instant, happenings: Ha
         },
         now,
       );
-      tell('deal', `Deal opened at ${command.stage}`, { dealId: command.dealId });
+      tell('deal', `Deal opened at ${stage}`, { dealId: command.dealId });
       return;
     }
     case 'assign': {
@@ -151,10 +152,12 @@ async function applyOne(tx: Tx, entry: TripCommand, now: Instant, happenings: Ha
     case 'drop what is planned':
       await dropOfTrip(tx, held.trip.id, command.why, now);
       return;
-    case 'move deal':
-      await moveDeal(tx, command.dealId, command.stage, now);
-      tell('deal', `Deal moved to ${command.stage}`, { dealId: command.dealId });
+    case 'move deal': {
+      const stage = await stageNow(tx, await pipelineOfDeal(tx, command.dealId), command.stage);
+      await moveDeal(tx, command.dealId, stage, now);
+      tell('deal', `Deal moved to ${stage}`, { dealId: command.dealId });
       return;
+    }
     case 'open application': {
       const opening = found(await openingNamed(tx, command.opening), `the opening “${command.opening}”`);
       const { applicationId: id, stage } = command;

@@ -1,7 +1,7 @@
 /** What a password must be (NIST SP 800-63B: length counts, classes of letters do not). */
 const LEAST = 10;
 const OFTEN =
-  /^(?:password|passwort|wachtwoord|letmein|qwerty\w*|azerty\w*|welcome|willkommen|welkom|iloveyou|admin\w*|0?123456789\d*|abcdefgh\w*)[\d!?.]*$/i;
+  /^(?:password|passwort|wachtwoord|letmein|qwert[yz]uiop|azertyuiop|welcome|willkommen|welkom|iloveyou|administrator|admin|abcdefghij?)?[\d!?.]*$/i;
 
 /** Why a password is too weak; undefined when it will do. */
 export function weakness(password: string, ofThem: readonly string[]): string | undefined {

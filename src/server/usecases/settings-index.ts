@@ -24,8 +24,6 @@ export interface SettingsLine {
 const shortDay = (day: string): string =>
   new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`));
 
-const SOON_MS = 14 * 86_400_000;
-
 export async function settingsIndex(world: World): Promise<readonly SettingsLine[]> {
   const now = await world.clock.now();
   const [space, { people, invites }, groups, fields, boxes, research, barred, open] = await Promise.all([
@@ -41,8 +39,7 @@ export async function settingsIndex(world: World): Promise<readonly SettingsLine
   const here = people.filter((person) => person.endedAt === null);
   const next = groups.find((team) => team.next !== null && team.members.length > 1) ?? groups.find((team) => team.next !== null);
   const failing = boxes.filter((box) => box.checked?.ok === false).length;
-  // Tokens live in real time, whatever the demo's clock says.
-  const ending = open.filter((token) => token.expiresAt - Date.now() < SOON_MS).length;
+  const ending = open.filter((token) => token.endsSoon).length;
   const off = space.daysOff.find((day) => day >= dayKey(now, space.zone));
   const on = SOURCE_NAMES.filter((name) => research.sources.some((source) => source.name === name && !source.off)).length;
   const line = (href: string, label: string, says: string, more: { wants?: boolean; begins?: boolean } = {}): SettingsLine => ({

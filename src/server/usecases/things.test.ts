@@ -1,7 +1,8 @@
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { addDoNotContact } from '../store/messages';
-import { flows, flow, saveDraft } from './flows';
+import { createFlow, flows, flow, saveDraft, startOn } from './flows';
 import { loadLibrary } from './library';
+import { people } from './records';
 import { release } from './releases';
 import { keepStatements, keepThing, makeThing, renameThing, retireThing, statements, thing, things } from './things';
 import { tryThing } from './try-things';
@@ -15,7 +16,7 @@ beforeEach(async () => {
 });
 afterEach(() => world.close());
 
-const named = async (kind: 'scorecard' | 'template' | 'plan', name: string) => {
+const named = async (kind: 'scorecard' | 'template' | 'plan' | 'pipeline', name: string) => {
   const found = (await things(world, kind)).find((entry) => entry.name === name);
   if (!found) throw new Error(`no ${kind} ${name}`);
   return thing(world, found.id);
@@ -163,4 +164,69 @@ test('statements are kept, and stand behind what texts say', async () => {
   expect((await tryThing(world, { kind: 'template', id, body })).problems[0]?.says).toContain('no statement of ours stands behind');
   const one = { id: 'a', says: 'x', by: '', proof: '' };
   await expect(keepStatements(world, ines, [one, one])).rejects.toThrow('two statements are kept as “a”');
+});
+
+describe('a pipeline', () => {
+  const stagesOf = async (): Promise<Record<string, number>> =>
+    Object.fromEntries(
+      (await world.db<{ stage: string; n: number }[]>`select stage, count(*)::int as n from deal group by stage`).map((row) => [
+        row.stage,
+        row.n,
+      ]),
+    );
+
+  test('a stage with another name keeps its deals and how long they stood there; drafts follow, live flows go on', async () => {
+    const { id: flowId } = await createFlow(
+      world,
+      ines,
+      'flow "Opens"\nabout person\n\ntake in from hand\nopen deal in "Glasshouse sales" at "Qualified" as d\nmove d to "Proposal"\n',
+    );
+    await release(world, ines, flowId);
+    const before = await stagesOf();
+    const pipeline = await named('pipeline', 'Glasshouse sales');
+    expect(pipeline.uses.map((use) => use.name)).toContain('Opens');
+    const since = await world.db`select id, stage_since from deal where stage = 'Proposal' order by id`;
+    world.now += 86_400_000;
+    await keepThing(world, ines, pipeline.id, {
+      body: { name: 'Glasshouse sales', stages: ['Qualified', 'Meeting', 'Offer', 'Won', 'Lost'] },
+      base: pipeline.no,
+      says: '',
+      moves: { Proposal: { to: 'Offer', renamed: true } },
+    });
+    expect((await stagesOf()).Offer).toBe(before.Proposal);
+    expect(await world.db`select id, stage_since from deal where stage = 'Offer' order by id`).toEqual(since);
+    expect((await flow(world, flowId)).draftText).toContain('move d to "Offer"');
+    const [someone] = (await people(world, { limit: 1 })).items;
+    await startOn(world, ines, flowId, [someone?.id ?? '']);
+    await testWorker(world).drain();
+    expect((await stagesOf()).Offer).toBe((before.Proposal ?? 0) + 1);
+    expect((await stagesOf()).Proposal).toBeUndefined();
+  });
+
+  test('deals of a stage that goes have to go somewhere; nothing is kept until that is said', async () => {
+    const pipeline = await named('pipeline', 'Glasshouse sales');
+    const before = await stagesOf();
+    const body = { name: 'Glasshouse sales', stages: ['Qualified', 'Proposal', 'Won', 'Lost'] };
+    await expect(keepThing(world, ines, pipeline.id, { body, base: pipeline.no, says: '' })).rejects.toMatchObject({
+      kind: 'conflict',
+      detail: { deals: { Meeting: before.Meeting } },
+    });
+    expect((await named('pipeline', 'Glasshouse sales')).no).toBe(pipeline.no);
+    await keepThing(world, ines, pipeline.id, {
+      body,
+      base: pipeline.no,
+      says: '',
+      moves: { Meeting: { to: 'Qualified', renamed: false } },
+    });
+    expect((await stagesOf()).Qualified).toBe((before.Qualified ?? 0) + (before.Meeting ?? 0));
+  });
+
+  test('a new name is followed by its deals; stages are checked', async () => {
+    const pipeline = await named('pipeline', 'Glasshouse sales');
+    await renameThing(world, ines, pipeline.id, 'House sales');
+    expect(await world.db`select distinct pipeline from deal`).toEqual([{ pipeline: 'House sales' }]);
+    const trial = await tryThing(world, { kind: 'pipeline', id: pipeline.id, body: { name: 'House sales', stages: ['Won', 'won', ''] } });
+    expect(trial.problems.map((problem) => problem.at)).toEqual(['stages.1', 'stages.2']);
+    expect(trial.pipeline?.deals).toEqual(await stagesOf());
+  });
 });

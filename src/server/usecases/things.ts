@@ -1,17 +1,19 @@
 /**
- * Named things made, changed and kept: one life for scorecards, texts and plans. Promises: every version stays and can be had back;
+ * Named things made, changed and kept: one life for scorecards, texts, plans and pipelines. Promises: every version stays and can be had back;
  * live flows go on with the version they were released with; a new name is followed by drafts and plans. Refuses: a thing with
  * errors, and keeping over somebody else's change.
  */
 import { z } from 'zod';
 import type { ThingSummary, ThingUse, ThingView } from '../../api';
-import { libraryParts, type Library } from '../../core/flow/check';
+import { plural } from '../../core/base';
+import { libraryParts, type Library, type Pipeline } from '../../core/flow/check';
 import {
   beginningOf,
   isThingKind,
   namedIn,
   problemsOf,
   renamedIn,
+  stagesRenamedIn,
   statementSchema,
   thingBody,
   type Statement,
@@ -20,6 +22,7 @@ import {
 } from '../../core/things';
 import type { Tx } from '../db';
 import { listFlows, versionsOf } from '../store/flows';
+import { dealsByStage, moveStage, renamePipeline } from '../store/records';
 import { getSetting, putSetting } from '../store/settings';
 import {
   findThing,
@@ -38,7 +41,12 @@ import { loadLibrary } from './library';
 import { found, Refusal, type Actor, type World } from './world';
 
 const VERSIONS = 40;
-export const THING_WORDS: Readonly<Record<ThingKind, string>> = { scorecard: 'scorecard', template: 'text', plan: 'plan' };
+export const THING_WORDS: Readonly<Record<ThingKind, string>> = {
+  scorecard: 'scorecard',
+  template: 'text',
+  plan: 'plan',
+  pipeline: 'pipeline',
+};
 
 /** What the business says of itself. */
 export async function statements(tx: Tx): Promise<readonly Statement[]> {
@@ -100,8 +108,9 @@ const heldSchema = z.object({
   scorecards: z.array(z.looseObject({ name: z.string() })).default([]),
   templates: z.array(z.looseObject({ name: z.string() })).default([]),
   plans: z.array(z.looseObject({ name: z.string() })).default([]),
+  pipelines: z.array(z.looseObject({ name: z.string() })).default([]),
 });
-const PARTS = { scorecard: 'scorecards', template: 'templates', plan: 'plans' } as const;
+const PARTS = { scorecard: 'scorecards', template: 'templates', plan: 'plans', pipeline: 'pipelines' } as const;
 /** The same thing, whatever order its parts were written in. */
 const inOrder = (value: unknown): string =>
   JSON.stringify(value, (_, part: unknown) =>
@@ -218,13 +227,21 @@ export async function keepThing(
   world: World,
   actor: Actor,
   id: string,
-  ask: { readonly body: unknown; readonly base: number; readonly says: string },
+  ask: { readonly body: unknown; readonly base: number; readonly says: string; readonly moves?: StageMoves },
 ): Promise<ThingView> {
   const now = await world.clock.now();
+  const moves = ask.moves ?? {};
+  let pipeline: string | undefined;
   await world.db.begin(async (tx) => {
     const row = found(await findThing(tx, id), 'such thing');
-    const { kind } = readRow(row);
-    const { body } = await accepted(tx, kind, ask.body, row.name);
+    const before = readRow(row);
+    const { kind } = before;
+    const kept = await accepted(tx, kind, ask.body, row.name);
+    const { body } = kept;
+    if (before.kind === 'pipeline' && kept.kind === 'pipeline') {
+      pipeline = row.name;
+      await moveDeals(tx, { before: before.body, after: kept.body, moves }, now);
+    }
     const no = await keepVersion(
       tx,
       { id, name: row.name, body, base: ask.base },
@@ -241,7 +258,31 @@ export async function keepThing(
       detail: { thingId: id, version: no },
     });
   });
+  const names = new Map(Object.entries(moves).flatMap(([from, { to, renamed }]) => (renamed ? [[from, to] as const] : [])));
+  if (pipeline !== undefined && names.size > 0) await inDrafts(world, actor, (text) => stagesRenamedIn(text, pipeline ?? '', names));
   return thing(world, id);
+}
+
+/** What becomes of the deals at stages that are gone: `renamed` when the stage only has another name. */
+export type StageMoves = Readonly<Record<string, { readonly to: string; readonly renamed: boolean }>>;
+
+/** Deals at a stage that is gone go where it is said; where it is not, nothing is kept. */
+async function moveDeals(
+  tx: Tx,
+  { before, after, moves }: { readonly before: Pipeline; readonly after: Pipeline; readonly moves: StageMoves },
+  now: number,
+): Promise<void> {
+  const deals = await dealsByStage(tx, before.name);
+  const lost = Object.fromEntries(
+    Object.entries(deals).filter(([stage]) => !after.stages.includes(stage) && !after.stages.includes(moves[stage]?.to ?? '')),
+  );
+  const [stage] = Object.keys(lost);
+  if (stage !== undefined)
+    throw new Refusal('conflict', `${plural(lost[stage] ?? 0, 'deal stands', 'deals stand')} at ${stage}: say where they go`, {
+      deals: lost,
+    });
+  for (const [from, move] of Object.entries(moves))
+    if (!after.stages.includes(from)) await moveStage(tx, { pipeline: before.name, from, ...move }, now);
 }
 
 const TRIES = 3;
@@ -258,6 +299,7 @@ export async function renameThing(world: World, actor: Actor, id: string, name: 
     const kept = await keepVersion(tx, { id, name, body: { ...body, name }, base: row.no }, { says, userId: actor.userId, at: now });
     if (kept === undefined) throw new Refusal('conflict', 'somebody changed it meanwhile: try again');
     if (kind === 'template') await renameInPlans(tx, actor, row.name, name, now);
+    if (kind === 'pipeline') await renamePipeline(tx, row.name, name);
     await insertAudit(tx, {
       at: now,
       userId: actor.userId,
@@ -265,7 +307,7 @@ export async function renameThing(world: World, actor: Actor, id: string, name: 
       detail: { thingId: id },
     });
   });
-  for (const flow of await listFlows(world.db)) await renameInDraft(world, actor, flow.id, { kind, from: row.name, to: name });
+  await inDrafts(world, actor, (text) => renamedIn(text, kind, row.name, name));
   return thing(world, id);
 }
 
@@ -282,17 +324,17 @@ async function renameInPlans(tx: Tx, actor: Actor, from: string, to: string, now
   }
 }
 
+/** Changes what drafts say of a thing. */
+async function inDrafts(world: World, actor: Actor, change: (text: string) => string): Promise<void> {
+  for (const flow of await listFlows(world.db)) await changeDraft(world, actor, flow.id, change);
+}
+
 /** Somebody may be writing in the draft at this moment: it is looked at again then. */
-async function renameInDraft(
-  world: World,
-  actor: Actor,
-  flowId: string,
-  { kind, from, to }: { readonly kind: ThingKind; readonly from: string; readonly to: string },
-): Promise<void> {
+async function changeDraft(world: World, actor: Actor, flowId: string, change: (text: string) => string): Promise<void> {
   for (let i = 0; i < TRIES; i++) {
     const flow = (await listFlows(world.db)).find((entry) => entry.id === flowId);
     if (!flow) return;
-    const text = renamedIn(flow.draftText, kind, from, to);
+    const text = change(flow.draftText);
     if (text === flow.draftText) return;
     try {
       await saveDraft(world, actor, flowId, { text, base: flow.draftNo });

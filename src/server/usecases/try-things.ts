@@ -11,7 +11,7 @@ import { problemsOf, thingBody, type Thing, type ThingKind } from '../../core/th
 import { composeMessage, type Composed, type FollowUpPlan, type MessageTemplate } from '../../core/writer';
 import { factsOf } from '../store/facts';
 import { doNotContactAmong, listMailboxes, recentLines } from '../store/messages';
-import { countRecords, loadViews } from '../store/records';
+import { countRecords, dealsByStage, loadViews } from '../store/records';
 import { findThing, sampleReaders, sampleViews } from '../store/things';
 import { loadLibrary } from './library';
 import { currentFacts, LAST_LINES } from './requests/compose';
@@ -45,6 +45,7 @@ export async function tryThing(
     card: thing.kind === 'scorecard' ? await tryCard(world, thing.body, before && 'thing' in before ? before.thing : undefined) : null,
     text: thing.kind === 'template' ? await tryText(world, thing.body) : null,
     plan: thing.kind === 'plan' ? await tryPlan(world, thing.body) : null,
+    pipeline: thing.kind === 'pipeline' ? { deals: await dealsByStage(world.db, row?.name ?? thing.body.name) } : null,
   };
 }
 

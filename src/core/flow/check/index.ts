@@ -8,4 +8,4 @@ export type { Finding, Mend, TextEdit } from './finding';
 export { ENTRY, entryOf, FEEL_TYPE, resultOf } from './scope';
 export { fieldAt } from './way';
 export { ASKABLE_ROLES, DOCUMENTS, EMPTY_LIBRARY } from './known';
-export { libraryItemSchema, libraryParts, librarySchema, type Library, type LibraryItem } from './library';
+export { libraryItemSchema, libraryParts, librarySchema, pipelineSchema, type Pipeline, type Library, type LibraryItem } from './library';

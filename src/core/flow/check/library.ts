@@ -4,6 +4,10 @@ import { chainSchema } from '../../lookup';
 import { scorecardSchema } from '../../score';
 import { planSchema, templateSchema } from '../../writer';
 
+/** The way of a deal: its stages in their order. */
+export const pipelineSchema = z.object({ name: z.string(), stages: z.array(z.string().max(60)).max(30) });
+export type Pipeline = z.infer<typeof pipelineSchema>;
+
 /** The named things a flow may speak of. A released version keeps its own copy, so that trips under way finish on it. */
 export const librarySchema = z.object({
   scorecards: z.array(scorecardSchema),
@@ -11,7 +15,7 @@ export const librarySchema = z.object({
   plans: z.array(planSchema),
   chains: z.array(chainSchema),
   teams: z.array(z.string()),
-  pipelines: z.array(z.object({ name: z.string(), stages: z.array(z.string()) })),
+  pipelines: z.array(pipelineSchema),
   intakes: z.array(
     z.object({
       kind: z.string(),

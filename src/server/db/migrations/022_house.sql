@@ -33,3 +33,11 @@ alter table mailbox add column reply_to text;
 alter table mailbox add column route jsonb;
 alter table mailbox add column route_secret text;
 alter table mailbox add column checked jsonb;
+
+-- What a stage was called, or where its deals went: live flows go on naming it as it was.
+create table stage_alias (
+  pipeline text not null,
+  was text not null,
+  name text not null,
+  primary key (pipeline, was)
+);

@@ -1,5 +1,6 @@
 /** @jsxImportSource @emotion/react */
 'use client';
+import { Button } from '@mui/material';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -55,7 +56,11 @@ export function Pipeline({ pipelines, deals, total, flows, now, mayChange }: Pro
             {total > deals.length ? `the ${deals.length} newest of ${plural(total, 'deal')}` : plural(total, 'deal')}
           </span>
         }
-      />
+      >
+        <Button component={Link} href="/pipeline/stages">
+          Stages
+        </Button>
+      </TopBar>
       <Said
         said={said}
         onClose={() => {

@@ -14,7 +14,7 @@ export function readSpans(text: string): readonly { readonly from: string; reado
     .map((part) => part.trim())
     .filter((part) => part !== '');
   const spans = parts.map((part) => {
-    const [from = '', to = from] = part.split(/\s+(?:to|until|–)\s+/);
+    const [from = '', to = from] = part.split(/ (?:to|until|–) /).map((end) => end.trim());
     return longDay(from) === '' || longDay(to) === '' || to < from ? undefined : { from, to };
   });
   return spans.every((span) => span !== undefined) ? spans : undefined;

@@ -53,15 +53,16 @@ export const newDraft = (zone: string, displayName: string): MailboxDraft => ({
   password: '',
 });
 
+const isAddress = (text: string): boolean => /^[^\s@]+@[^\s@.]+(?:\.[^\s@.]+)+$/.test(text);
 const whole = (text: string): number | undefined => (/^\d{1,6}$/.test(text.trim()) ? Number(text) : undefined);
 
 /** What is missing or wrong, in the order of the form; undefined when it can be kept. */
 export function draftProblem(draft: MailboxDraft): string | undefined {
   if (draft.name.trim() === '') return 'a mailbox has a name, by which plans and flows speak of it';
-  if (!/^\S+@\S+\.\S+$/.test(draft.address.trim())) return 'the address it writes from is missing';
+  if (!isAddress(draft.address.trim())) return 'the address it writes from is missing';
   if ((whole(draft.dailyLimit) ?? 0) < 1) return 'how many mails a day at most is a number above 0';
   if (whole(draft.personGapDays) === undefined) return 'the days between two mails to one person are a number, 0 for none';
-  if (draft.replyTo.trim() !== '' && !/^\S+@\S+\.\S+$/.test(draft.replyTo.trim())) return 'where answers go is an address, or nothing';
+  if (draft.replyTo.trim() !== '' && !isAddress(draft.replyTo.trim())) return 'where answers go is an address, or nothing';
   if (!draft.ownRoute) return undefined;
   if (draft.host.trim() === '') return 'the server for outgoing mail is missing: your provider calls it the SMTP server';
   const port = whole(draft.port);

@@ -64,9 +64,7 @@ export function Tokens({ index, first, now }: Props) {
                 <td>{SAYS[token.scope]}</td>
                 <td className="quiet">{token.userName}</td>
                 <td className="quiet">{token.usedAt === null ? 'never' : agoText(Date.parse(token.usedAt), now)}</td>
-                <td className={Date.parse(token.expiresAt) - now < 14 * 86_400_000 ? 'in-brass' : 'quiet'}>
-                  {token.expiresAt.slice(0, 10)}
-                </td>
+                <td className={token.endsSoon ? 'in-brass' : 'quiet'}>{token.expiresAt.slice(0, 10)}</td>
                 <td className="right">
                   <Button
                     disabled={busy}

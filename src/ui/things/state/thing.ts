@@ -30,6 +30,12 @@ export const KIND_WORDS: Readonly<Record<ThingKind, KindWords>> = {
     href: '/messages/plans',
     empty: 'A plan says which text follows which, after how many working days, from which mailbox and at what hours.',
   },
+  pipeline: {
+    one: 'pipeline',
+    many: 'Pipelines',
+    href: '/pipeline/stages',
+    empty: 'A pipeline is the way of a deal: its stages in their order. Flows open deals in it and move them on.',
+  },
 };
 
 /** Problems at one part or below it: `criteria.0` has those of `criteria.0.levels.1.when`. */

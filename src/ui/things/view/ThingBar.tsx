@@ -7,27 +7,40 @@ import Link from '../../kit/Link';
 import { Tag, TopBar } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { KIND_WORDS, usersText } from '../state/thing';
+import type { StageMoves } from '../state/stages';
 import type { ThingState } from './useThing';
+
+/** The page above the list of a kind. */
+const ABOVE = {
+  scorecard: null,
+  template: { href: '/messages', label: 'Messages' },
+  plan: { href: '/messages', label: 'Messages' },
+  pipeline: { href: '/pipeline', label: 'Pipeline' },
+} as const;
 
 /** The head of a thing's page: its name, its version, what uses it, and keeping what was changed. */
 export function ThingBar<B extends ThingView['body']>({
   state,
   mayChange,
+  moves,
 }: {
   readonly state: ThingState<B>;
   readonly mayChange: boolean;
+  /** of a pipeline: where deals go */
+  readonly moves?: StageMoves;
 }) {
   const { view, trial, isChanged, busy } = state;
   const [name, setName] = useState<string | null>(null);
   const words = KIND_WORDS[view.kind];
+  const above = ABOVE[view.kind];
   const wrong = trial?.problems.filter((problem) => problem.weight === 'error').length ?? 0;
   return (
     <TopBar
       path={
         <>
-          {view.kind === 'scorecard' ? null : (
+          {above === null ? null : (
             <>
-              <Link href="/messages">Messages</Link> <span aria-hidden>&nbsp;/</span>{' '}
+              <Link href={above.href}>{above.label}</Link> <span aria-hidden>&nbsp;/</span>{' '}
             </>
           )}
           <Link href={words.href}>{words.many}</Link>
@@ -88,7 +101,7 @@ export function ThingBar<B extends ThingView['body']>({
             disabled={busy || !isChanged || wrong > 0}
             title={wrong > 0 ? 'what is wrong is said at its place' : undefined}
             onClick={() => {
-              state.keep('');
+              state.keep('', moves);
             }}
           >
             {`Keep version ${view.no + 1}`}

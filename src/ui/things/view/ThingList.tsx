@@ -44,8 +44,14 @@ export function ThingList({ kind, items, now, mayChange }: Props) {
   return (
     <>
       <TopBar
-        title={kind === 'scorecard' ? words.many : 'Messages'}
-        tags={kind === 'scorecard' ? <span className="quiet">{plural(inUse.length, 'scorecard')}</span> : <MessageTabs on={kind} />}
+        title={kind === 'template' || kind === 'plan' ? 'Messages' : words.many}
+        tags={
+          kind === 'template' || kind === 'plan' ? (
+            <MessageTabs on={kind} />
+          ) : (
+            <span className="quiet">{plural(inUse.length, words.one)}</span>
+          )
+        }
       >
         {mayChange ? (
           <form

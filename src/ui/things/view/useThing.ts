@@ -4,6 +4,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { ThingTrial, ThingView } from '../../../api';
 import { call, sayProblem } from '../../client';
 import type { SaidText } from '../../kit/parts';
+import type { StageMoves } from '../state/stages';
 
 const PAUSE_MS = 350;
 const STEPS = 100;
@@ -20,7 +21,7 @@ export interface ThingState<B> {
   readonly canUndo: boolean;
   readonly set: (body: B) => void;
   readonly undo: () => void;
-  readonly keep: (says: string) => void;
+  readonly keep: (says: string, moves?: StageMoves) => void;
   readonly rename: (name: string) => void;
   readonly retire: (retired: boolean) => void;
   readonly say: (said: SaidText | null) => void;
@@ -106,9 +107,9 @@ export function useThing<B extends ThingView['body']>(first: ThingView): ThingSt
     set,
     undo,
     say,
-    keep: (says) => {
+    keep: (says, moves = {}) => {
       done(
-        call('keepThing', { params: { id: view.id }, body: { body, base: view.no, says } }),
+        call('keepThing', { params: { id: view.id }, body: { body, base: view.no, says, moves } }),
         (next) =>
           `Version ${next.no} is kept.${next.uses.some((use) => use.behind) ? ' Live flows go on with the version they were released with until they are released again.' : ''}`,
         true,
