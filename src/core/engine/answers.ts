@@ -258,7 +258,7 @@ function touchComposed(answer: AnswerOf<'compose'>, step: StepOf<'follow up'>, l
   run.commands.push({
     kind: 'plan touches',
     threadId,
-    plan,
+    plan: run.plan.mailbox === null ? plan : { ...plan, mailbox: run.plan.mailbox },
     sameThread: false,
     touches: gathered.map((entry) => ({
       messageId: textIn(entry.messageId),

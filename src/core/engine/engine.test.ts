@@ -340,6 +340,18 @@ describe('write, ask, follow up', () => {
     decision: { kind: 'approve', by: 'Tomasz', subject: 'New subject', body: 'New body', edited: true },
   };
 
+  test('the mailbox that the flow’s head names is the one that writes, before that of the plan', () => {
+    const mailboxOf = (of: Plan): string | undefined => {
+      let result = advance(of, upToAsk.trip, approve, NOW, VIEW);
+      while (result.request) result = advance(of, result.trip, { kind: 'answer', answer: compose }, NOW, VIEW);
+      return command(result, 'plan touches')?.plan.mailbox;
+    };
+    expect(mailboxOf({ ...flow, mailbox: 'South mailbox' })).toBe('South mailbox');
+    expect(mailboxOf({ ...flow, mailbox: null })).toBe(DEMO_LIBRARY.plans[0]?.mailbox);
+    const text = 'flow "X"\nabout person\nuses connection mail = "South mailbox"\n\ntake in from hand\n';
+    expect(compilePlan(parseFlow(text).tree, DEMO_LIBRARY).mailbox).toBe('South mailbox');
+  });
+
   test('approved words are the words that go out, in a thread with the other touches', () => {
     const approved = advance(flow, upToAsk.trip, approve, NOW, VIEW);
     expect(says(approved)).toContain('ask: approved by Tomasz, with changes');

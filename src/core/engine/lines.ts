@@ -229,7 +229,7 @@ const followUp: RunLine<'follow up'> = (step, line, run) => {
 
 const send: RunLine<'send'> = (step, line, run) => {
   const message = run.vars[step.message.text];
-  const mailbox = run.plan.library.plans[0]?.mailbox ?? run.plan.library.connections[0];
+  const mailbox = run.plan.mailbox ?? run.plan.library.plans[0]?.mailbox ?? run.plan.library.connections[0];
   if (typeof message?.id !== 'string' || mailbox === undefined) {
     run.stick(line, `there is no approved message “${step.message.text}” or no mailbox to send it from`);
     return;

@@ -1,5 +1,7 @@
 /** The real adapters against the stand-ins over real sockets, with every fault a stand-in can have. */
 import fs from 'node:fs';
+import http from 'node:http';
+import type { AddressInfo } from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import nodemailer from 'nodemailer';
@@ -80,6 +82,28 @@ describe('the web reader', () => {
     });
     expect(said(await web.page('http://partly.example/'))).toBe('open');
     expect(await failure(web.page('http://partly.example/secret.html'))).toMatchObject({ code: 'refused' });
+  });
+
+  test('keeps to rules that lie behind a redirect, on the same host or another', async () => {
+    const server = http.createServer((request, response) => {
+      const host = request.headers.host ?? '';
+      if (request.url === '/robots.txt' && host.startsWith('same')) response.writeHead(301, { location: '/rules.txt' }).end();
+      else if (request.url === '/robots.txt' && host.startsWith('other'))
+        response.writeHead(302, { location: 'http://rules.example/robots.txt' }).end();
+      else if (request.url === '/rules.txt' || request.url === '/robots.txt')
+        response.writeHead(200, { 'content-type': 'text/plain' }).end('User-agent: *\nDisallow: /secret');
+      else response.writeHead(200, { 'content-type': 'text/html' }).end('<p>open</p>');
+    });
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+    const reader = webReader(`127.0.0.1:${(server.address() as AddressInfo).port}`, openBox);
+    for (const host of ['same', 'other']) {
+      expect(said(await reader.page(`http://${host}.example/`))).toBe('open');
+      expect(await failure(reader.page(`http://${host}.example/secret`))).toMatchObject({
+        code: 'refused',
+        message: expect.stringContaining('robots.txt'),
+      });
+    }
+    await new Promise((resolve) => server.close(resolve));
   });
 
   test.each([

@@ -12,12 +12,18 @@ const LIMITS = {
   robotsBytes: 500 * 1024,
   robotsMs: 24 * 3_600_000,
   gapMs: 40,
+  hosts: 5_000,
 } as const;
 const AGENT_NAME = 'MillraceReader';
 
 interface Robots {
   readonly allows: (url: string) => boolean;
   readonly readAt: number;
+}
+
+/** What is known of hosts is bounded: the one that came first goes. */
+function forgetOldest(map: Map<string, unknown>): void {
+  if (map.size > LIMITS.hosts) map.delete(map.keys().next().value ?? '');
 }
 
 /** The real web reader. With `standin` (`host:port`), hosts ending in `.example` are served from there and from nowhere else. */
@@ -37,6 +43,7 @@ export function webReader(standin: string | null, box: Box): Web {
       }),
     );
     await before;
+    forgetOldest(lastCall);
     try {
       return await work();
     } finally {
@@ -84,20 +91,33 @@ export function webReader(standin: string | null, box: Box): Web {
     }
   };
 
-  const allowed = async (url: string): Promise<boolean> => {
-    const { origin, hostname } = new URL(url);
-    let known = robots.get(hostname);
-    if (!known || Date.now() - known.readAt > LIMITS.robotsMs) {
-      const answer = await get(`${origin}/robots.txt`);
-      // RFC 9309: no file (4xx) means everything may be read; a server error means nothing may until it is mended.
+  /** The rules of a host, wherever it keeps them: a redirect is followed, also to another host (RFC 9309 2.3.1.2). */
+  const rulesOf = async (origin: string, hostname: string): Promise<Robots> => {
+    let at = `${origin}/robots.txt`;
+    for (let hop = 0; hop <= LIMITS.redirects; hop++) {
+      const answer = await get(at);
+      if (answer.status >= 300 && answer.status < 400 && answer.location !== null && URL.canParse(answer.location, at)) {
+        at = new URL(answer.location, at).href;
+        continue;
+      }
+      // No file (4xx) means everything may be read; a server error means nothing may until it is mended.
       if (answer.status >= 500 || answer.status === 429)
         throw new WorldFailure('busy', `${hostname} answered with an error (${answer.status})`, true, answer.retryAfter);
-      const rules =
-        answer.status < 300
-          ? robotsParser(`${origin}/robots.txt`, answer.bytes.subarray(0, LIMITS.robotsBytes).toString('utf8'))
-          : undefined;
-      known = { allows: (asked) => (rules ? rules.isAllowed(asked, AGENT_NAME) !== false : true), readAt: Date.now() };
-      robots.set(hostname, known);
+      if (answer.status >= 300) break;
+      const rules = robotsParser(`${origin}/robots.txt`, answer.bytes.subarray(0, LIMITS.robotsBytes).toString('utf8'));
+      return { allows: (asked) => rules.isAllowed(asked, AGENT_NAME) !== false, readAt: Date.now() };
+    }
+    return { allows: () => true, readAt: Date.now() };
+  };
+
+  /** By origin: what a host says over http is not what it says over https, nor what its www-twin says. */
+  const allowed = async (url: string): Promise<boolean> => {
+    const { origin, hostname } = new URL(url);
+    let known = robots.get(origin);
+    if (!known || Date.now() - known.readAt > LIMITS.robotsMs) {
+      known = await rulesOf(origin, hostname);
+      robots.set(origin, known);
+      forgetOldest(robots);
     }
     return known.allows(url);
   };

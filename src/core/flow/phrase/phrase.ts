@@ -71,7 +71,11 @@ const RULES: readonly Rule[] = [
     /\b(?:ignore|despite|even if).*(?:do.not.contact|unsubscribed?)\b/,
     () => refused('do-not-contact and unsubscribe always apply: no flow can switch them off'),
   ],
-  [/^(?:delete|erase|remove) /, () => refused('a flow deletes nothing: records are erased by hand, on their page')],
+  [
+    /^(?:delete|erase|remove) /,
+    () =>
+      refused('a flow deletes nothing: what is known of somebody stays, and who is not to be written to is put among those under Settings'),
+  ],
   [/^(?:call|phone|ring) (?:them|him|her|the|up)\b/, () => refused('no telephone is connected to this workspace')],
   [/^(?:book|plan|arrange) (?:a )?(?:meeting|call|slot)\b/, () => refused('no calendar is connected to this workspace')],
   [/^wait (?:for ?ever|as long as it takes)/, () => refused('say how long: a wait without an end never ends')],

@@ -35,6 +35,8 @@ export interface Plan {
   readonly name: string;
   /** whose way it describes */
   readonly about: 'person' | 'deal';
+  /** the mailbox its head names, before that of a plan; null: it names none */
+  readonly mailbox: string | null;
   readonly instructions: readonly Instruction[];
   readonly scorecards: ReadonlyMap<string, CompiledScorecard>;
   readonly library: Library;
@@ -107,6 +109,7 @@ export function compilePlan(tree: FlowTree, library: Library): Plan {
   return {
     name: tree.name?.text ?? 'unnamed',
     about: tree.about?.text === 'deal' ? 'deal' : 'person',
+    mailbox: tree.uses.find((use) => use.name.text === 'mail')?.value.text ?? null,
     instructions: out,
     library,
     scorecards: new Map(library.scorecards.map((card) => [card.name, compileScorecard(card)])),

@@ -65,7 +65,7 @@ export function FieldPanel({ entry, of, others, busy, mayChange, onEdit }: Props
     />
   );
   return (
-    <aside className="col field-panel" css={placed({ width: 344, flex: 'none' })} tabIndex={0} aria-label={`Field ${field.label}`}>
+    <aside className="col field-panel" css={placed({ width: 296, flex: 'none' })} tabIndex={0} aria-label={`Field ${field.label}`}>
       <div className="bar ruled">
         <h2 className="grow">{field.label}</h2>
         <span className="quiet small">

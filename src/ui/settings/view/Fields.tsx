@@ -97,7 +97,9 @@ export function Fields({ index, first, make, mayChange }: Props) {
                 <th>in flows</th>
                 <th>type, unit</th>
                 <th>used by</th>
-                <th className="right">filled, of {view.of.toLocaleString('en-GB')}</th>
+                <th className="right" title={`of ${view.of.toLocaleString('en-GB')}`}>
+                  filled
+                </th>
               </tr>
             </thead>
             {grouped(view.fields).map((group) => (
@@ -188,7 +190,7 @@ function Row({
           <span className="quiet">worked out</span>
         ) : (
           <span className="filled">
-            <Meter share={share} width={60} />
+            <Meter share={share} width={32} />
             <span>{Math.round(share * 100)} %</span>
           </span>
         )}
