@@ -1,4 +1,5 @@
 import { flows, narrowRibbon } from '../../server/usecases/flows';
+import { firstSteps } from '../../server/usecases/first-steps';
 import { lately, startOfDay, todaysSends } from '../../server/usecases/overview';
 import { desk } from '../../server/usecases/reviews';
 import { Desk } from '../../ui/desk/view/Desk';
@@ -11,11 +12,12 @@ export const metadata = { title: 'Desk' };
 export default async function DeskPage() {
   const { world, user, may } = await signed();
   const now = await world.clock.now();
-  const [open, sends, live, last] = await Promise.all([
+  const [open, sends, live, last, steps] = await Promise.all([
     desk(world, { userId: user.id, name: user.name }),
     todaysSends(world),
     flows(world, await startOfDay(world)),
     lately(world),
+    firstSteps(world),
   ]);
   const narrow = await Promise.all(live.map((flow) => narrowRibbon(world, flow, now - DAY_MS)));
   return (
@@ -24,6 +26,7 @@ export default async function DeskPage() {
       sends={sends}
       now={now}
       lately={last}
+      steps={steps}
       mayDecide={may('decide')}
       mayDealWithTrips={may('deal with trips')}
       flows={live.map((flow, i) => ({

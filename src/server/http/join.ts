@@ -8,7 +8,7 @@ import { BODY_LIMITS, readJson } from './body';
 import { addressOf, atOpenDoor, problem } from './edge';
 import { sessionCookie } from './session';
 
-const joinSchema = z.object({ name: z.string().max(80), password: z.string().max(1_000) });
+const joinSchema = z.object({ name: z.string().max(80), email: z.string().max(320).optional(), password: z.string().max(1_000) });
 
 export function joinAt(world: World, request: Request, code: string): Promise<Response> {
   return atOpenDoor(world, request, 'signIn', async () => {

@@ -6,7 +6,7 @@ import { takeTurn } from '../store/flows';
 import { setOwner } from '../store/records';
 import { makeToken, signIn, tokenUser, users } from './access';
 import { auditPage } from './audit';
-import { changePersonHere, invitation, invite, join, letBack, letGo, peopleView, withdrawInvite } from './people-here';
+import { changePersonHere, firstAddress, invitation, invite, join, letBack, letGo, peopleView, withdrawInvite } from './people-here';
 import { weakness } from './password-rules';
 import { people } from './records';
 import { dropTeam, keepTeam, teams } from './teams';
@@ -72,6 +72,21 @@ test('the door answers a browser on our own page only, and leaves it signed in',
   expect((await enter('same-origin', codeOf(link), { name: 'Piet', password: 'password123' })).status).toBe(400);
   const let_in = await enter('same-origin', codeOf(link));
   expect([let_in.status, let_in.headers.get('set-cookie')]).toEqual([201, expect.stringContaining('HttpOnly')]);
+});
+
+test('where nobody works yet the first owner comes in by an address of one use, and says who they are', async () => {
+  expect(await firstAddress(world)).toBeNull();
+  const empty = await testWorld();
+  const lost = await firstAddress(empty);
+  const link = await firstAddress(empty);
+  expect(await invitation(empty, codeOf(lost ?? ''))).toBeUndefined();
+  await expect(join(empty, codeOf(link ?? ''), { name: 'Mo Ferrant', password: PASSWORD })).rejects.toThrow('your e-mail');
+  expect(await join(empty, codeOf(link ?? ''), { name: 'Mo Ferrant', password: PASSWORD, email: 'Mo@Sallowmere.example' })).toEqual({
+    email: 'mo@sallowmere.example',
+  });
+  expect((await signIn(empty, 'mo@sallowmere.example', PASSWORD)).user.role).toBe('owner');
+  expect(await firstAddress(empty)).toBeNull();
+  await empty.close();
 });
 
 test('who goes hands over what is theirs, and cannot come in any more; let back in they can', async () => {

@@ -86,22 +86,51 @@ export async function invitation(world: World, code: string): Promise<InviteRow 
 export async function join(
   world: World,
   code: string,
-  ask: { readonly name: string; readonly password: string },
+  ask: { readonly name: string; readonly password: string; readonly email?: string | undefined },
 ): Promise<{ readonly email: string }> {
   const now = await world.clock.now();
   const known = found(await invitation(world, code), 'this invitation (it is used up, withdrawn or too old: ask for another)');
   const name = ask.name.trim() || known.name;
-  const weak = weakness(ask.password, [known.email, name]);
+  const email = known.email === '' ? (ask.email ?? '').trim().toLowerCase() : known.email;
+  if (!/^[^\s@]+@[^\s@.]+(?:\.[^\s@.]+)+$/.test(email)) throw new Refusal('not valid', 'your e-mail is how you sign in: type it');
+  const weak = weakness(ask.password, [email, name]);
   if (weak !== undefined) throw new Refusal('not valid', weak);
   const passwordHash = await world.passwords.hash(ask.password);
   await world.db.begin(async (tx) => {
     const open = found(await inviteByCode(tx, digest(code), now), 'this invitation (it is used up, withdrawn or too old: ask for another)');
     const id = world.newId();
-    await insertUser(tx, { id, email: open.email, name, role: open.role, title: open.title, passwordHash });
+    await insertUser(tx, { id, email, name, role: open.role, title: open.title, passwordHash });
     await endInvite(tx, open.id, now);
-    await insertAudit(tx, { at: now, userId: id, what: 'came in by an invitation', detail: { email: open.email, role: open.role } });
+    await insertAudit(tx, { at: now, userId: id, what: 'came in by an invitation', detail: { email, role: open.role } });
   });
-  return { email: known.email };
+  return { email };
+}
+
+/**
+ * The address by which the first owner comes in, where nobody works here yet; null where somebody does. Asking again makes the
+ * address before it void, so that one that was lost opens nothing.
+ */
+export async function firstAddress(world: World): Promise<string | null> {
+  if ((await peopleHere(world.db, '9999-12-31')).length > 0) return null;
+  const now = await world.clock.now();
+  const code = randomBytes(24).toString('base64url');
+  await world.db.begin((tx) =>
+    insertInvite(
+      tx,
+      {
+        id: world.newId(),
+        codeHash: digest(code),
+        email: '',
+        name: '',
+        role: 'owner',
+        title: 'owner',
+        invitedBy: null,
+        expiresAt: now + INVITE_DAYS * DAY_MS,
+      },
+      now,
+    ),
+  );
+  return `${world.publicUrl}/join/${code}`;
 }
 
 export interface PersonChange {

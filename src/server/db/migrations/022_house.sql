@@ -4,6 +4,7 @@ create table invite (
   id uuid primary key,
   -- only the digest is kept: reading the database lets nobody in
   code_hash text not null unique,
+  -- empty: whoever opens it says their own
   email text not null check (email = lower(email)),
   name text not null,
   role text not null check (role in ('owner', 'builder', 'rep', 'reviewer', 'viewer')),

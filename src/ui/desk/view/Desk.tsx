@@ -10,6 +10,7 @@ import { useSteady } from '../../kit/steady';
 import { Empty, Problem, TopBar } from '../../kit/parts';
 import { deskRows, minutesOfWork, sayRow, type DeskRow } from '../state/rows';
 import type { DeskView } from '../state/types';
+import { FirstSteps, type FirstStepView } from './FirstSteps';
 import { OpenRow } from './OpenRow';
 import { Side, type LatelyView, type LiveFlow, type SendsView } from './Side';
 import { placed } from '../../kit/placed';
@@ -25,6 +26,7 @@ const GLYPH: Record<DeskRow['kind'], { readonly glyph: string; readonly tone: st
 };
 
 interface Props {
+  readonly steps: readonly FirstStepView[];
   readonly desk: DeskView;
   readonly sends: SendsView;
   readonly flows: readonly LiveFlow[];
@@ -35,7 +37,7 @@ interface Props {
 }
 
 /** What needs a person now, one decision per row; today's sends and the live flows beside it. */
-export function Desk({ desk, sends, flows, lately, now, mayDecide, mayDealWithTrips }: Props) {
+export function Desk({ desk, steps, sends, flows, lately, now, mayDecide, mayDealWithTrips }: Props) {
   const router = useRouter();
   const [decided, setDecided] = useState<ReadonlySet<string>>(new Set());
   const [at, setAt] = useState<string | undefined>(undefined);
@@ -111,7 +113,8 @@ export function Desk({ desk, sends, flows, lately, now, mayDecide, mayDealWithTr
       />
       <div className="cols">
         <section className="col paper grow" aria-label="Decisions">
-          {rows.length === 0 ? (
+          {steps.length > 0 ? <FirstSteps steps={steps} /> : null}
+          {rows.length === 0 && steps.length === 0 ? (
             <Empty title="All done">
               Messages to approve, doubtful pairs, stuck trips and answers stand here when there are any. Take in a list under Sources to
               see some.

@@ -14,14 +14,17 @@ interface Props {
 /** Somebody who was asked in chooses a name and a password, and is in. */
 export function Join({ invited, workspace, code }: Props) {
   const [name, setName] = useState(invited?.name ?? '');
+  const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  // The first owner: nobody could say who they are.
+  const isFirst = invited?.email === '';
   const enter = async (): Promise<void> => {
     setBusy(true);
     const response = await fetch(`/join/${encodeURIComponent(code)}/in`, {
       method: 'POST',
-      body: JSON.stringify({ name, password }),
+      body: JSON.stringify({ name, password, ...(isFirst && { email }) }),
     }).catch(() => undefined);
     if (response?.ok) {
       window.location.href = '/';
@@ -39,7 +42,9 @@ export function Join({ invited, workspace, code }: Props) {
       ) : (
         <>
           <p className="quiet" css={placed({ margin: '4px 0 20px' })}>
-            {invited.by ?? 'An owner'} asks you in as {invited.role}. You sign in with {invited.email}.
+            {isFirst
+              ? 'Nobody works here yet: you are the first, and the owner. Who else comes in, you say under Settings.'
+              : `${invited.by ?? 'An owner'} asks you in as ${invited.role}. You sign in with ${invited.email}.`}
           </p>
           {problem ? <Notice>{problem}</Notice> : null}
           <form
@@ -57,7 +62,20 @@ export function Join({ invited, workspace, code }: Props) {
               padding: 16,
             })}
           >
-            <input type="hidden" autoComplete="username" value={invited.email} />
+            {isFirst ? (
+              <TextField
+                label="your e-mail"
+                type="email"
+                helperText="you sign in with it"
+                value={email}
+                onChange={(event) => {
+                  setEmail(event.target.value);
+                }}
+                autoComplete="username"
+              />
+            ) : (
+              <input type="hidden" autoComplete="username" value={invited.email} />
+            )}
             <TextField
               label="your name"
               value={name}
@@ -79,7 +97,7 @@ export function Join({ invited, workspace, code }: Props) {
             <Button
               type="submit"
               variant="contained"
-              disabled={busy || name.trim() === '' || password.length < 10}
+              disabled={busy || name.trim() === '' || password.length < 10 || (isFirst && email.trim() === '')}
               sx={{ alignSelf: 'flex-start' }}
             >
               Come in

@@ -209,7 +209,7 @@ export function FieldPanel({ entry, of, others, busy, mayChange, onEdit }: Props
                     look({ does: 'join', record: field.record, key: field.key, into });
                   }}
                 >
-                  See what joining does
+                  See what it does
                 </Button>
                 <Button
                   disabled={busy}
