@@ -2,7 +2,7 @@ import MailComposer from 'nodemailer/lib/mail-composer/index.js';
 import { request } from 'undici';
 import { z } from 'zod';
 import type { Mail } from '../ports';
-import { handOver, tryRoute, type Relay } from './smtp';
+import { handOver, tryRoute, type Relay } from '../net';
 
 const statusSchema = z.object({ state: z.enum(['taken', 'absent']) });
 

@@ -7,3 +7,4 @@
 export { dialAgent, dialTo, isPrivateAddress, NotConnected, onTheWire, type DialRules } from './dial';
 export { callJson, unreadable } from './json';
 export { isSigned, signature } from './signature';
+export { handOver, tryRoute, type Relay } from './smtp';

@@ -63,10 +63,10 @@ export async function firstSteps(world: World): Promise<readonly FirstStep[]> {
       isDone: live.length > 0,
       says:
         live.length > 0
-          ? `${live
+          ? live
               .map((flow) => flow.name)
               .slice(0, 3)
-              .join(', ')}`
+              .join(', ')
           : 'line by line, tried before it is let at anybody',
     },
   ];

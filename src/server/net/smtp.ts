@@ -26,8 +26,12 @@ function open(relay: Relay): SMTPConnection {
   });
 }
 
+/** Hosts of made-up worlds exist only where a stand-in serves them, and none serves as a mailbox's own server: no name server is asked for one. */
+const isMadeUp = (host: string): boolean => /\.example\.?$/i.test(host.trim());
+
 /** Connects, signs in where there is a user, hands the bytes over once. */
 export function handOver(raw: Uint8Array, envelope: Envelope, before: Deadline, relay: Relay): Promise<SendOutcome> {
+  if (isMadeUp(relay.host)) return Promise.resolve({ kind: 'away', says: `there is no host ${relay.host}` });
   return new Promise((resolve) => {
     const connection = open(relay);
     let bodyBegan = false;
@@ -108,6 +112,8 @@ const inPlainWords = (error: Error & { code?: string; response?: string }): stri
 
 /** Goes the way step by step; the first step that fails is the last. */
 export async function tryRoute(raw: Uint8Array, address: string, relay: Relay): Promise<RouteCheck> {
+  if (isMadeUp(relay.host))
+    return { ok: false, steps: [{ what: 'reach it', ok: false, says: 'there is no such host: look at how it is spelt' }] };
   const steps: { what: string; ok: boolean; says: string }[] = [];
   const connection = open(relay);
   const step = async (what: string, works: string, run: () => Promise<unknown>): Promise<boolean> => {

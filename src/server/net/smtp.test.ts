@@ -82,6 +82,12 @@ test('a server without TLS after the greeting is told from one with it', async (
   });
 });
 
+test('a made-up host is looked for nowhere', async () => {
+  const went = await check(way(465, { host: 'smtp.thornwick.example' }));
+  expect(went.steps).toEqual([{ what: 'reach it', ok: false, says: 'there is no such host: look at how it is spelt' }]);
+  expect(await deliver(way(465, { host: 'smtp.thornwick.example.' }))).toMatchObject({ kind: 'away' });
+});
+
 test('nobody there: the port is named as what to look at', async () => {
   const went = await check(way(1));
   expect(went).toMatchObject({ ok: false, steps: [{ what: 'reach it', says: expect.stringContaining('nothing answers at that port') }] });
