@@ -37,7 +37,7 @@ test('a list is dropped in, its columns are understood, and it is taken in with 
   await expect(page.getByText('240 rows · semicolons · Windows-1252 · heading in row 3')).toBeVisible();
   await expect(page.getByRole('combobox', { name: 'Bezoeker is' })).toHaveText('person · full name');
   await expect(page.getByRole('combobox', { name: 'Opp. glas is' })).toHaveText('company · heated area');
-  await expect(page.getByRole('button', { name: 'Take in 235' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take in 236' })).toBeVisible();
   await accessible(page);
 
   // Another meaning of a column changes what will happen, before anything is changed.
@@ -46,13 +46,13 @@ test('a list is dropped in, its columns are understood, and it is taken in with 
   await expect(page.getByRole('combobox', { name: 'Mail is' })).toHaveText('leave out');
   await page.getByRole('combobox', { name: 'Mail is' }).click();
   await page.getByRole('option', { name: 'person · e-mail' }).click();
-  await expect(page.getByRole('button', { name: 'Take in 235' })).toBeEnabled();
+  await expect(page.getByRole('button', { name: 'Take in 236' })).toBeEnabled();
 
-  await page.getByRole('button', { name: 'Take in 235' }).click();
+  await page.getByRole('button', { name: 'Take in 236' }).click();
   await expect(page.getByText('Taken in: 240 rows')).toBeVisible({ timeout: 60_000 });
   await accessible(page);
   const file = await page.request.get((await page.getByRole('link', { name: 'Refused rows as a file' }).getAttribute('href')) ?? '');
-  expect((await file.text()).trim().split('\n').length).toBeGreaterThanOrEqual(6);
+  expect((await file.text()).trim().split('\n').length).toBeGreaterThanOrEqual(5);
 });
 
 test('the workbench shows how many got how far; a trial changes nothing; a new threshold is tried and released', async ({ page }) => {

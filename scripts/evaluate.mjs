@@ -2,6 +2,7 @@
 // `npm run evaluate`: the built-in reader before the demo's sites, against a key made by people; exits non-zero below the bars.
 // `npm run evaluate -- trades`: every trade read with what was learnt from all others.
 // `npm run evaluate -- FOLDER KEY [--answers FILE]`: any folder of sites, cold, worded and taught (`docs/questions.md`).
+// `npm run evaluate -- lists FOLDER KEY [--answers FILE]`: lists as people send them; `-- mail FOLDER KEY`: answers to our mail.
 // `npm run train`: learns the weights anew.
 import { spawnSync } from 'node:child_process';
 import { DICTIONARIES, ensureDebian, ensurePackages, ROOT } from './lib.mjs';

@@ -16,5 +16,5 @@ export {
 export { speaksOf, valueAs, type Figures } from './change';
 export { catalogueOf, isFigure, labelOf, STANDARD, type Catalogue } from './catalogue';
 export { STANDARD_FIELDS } from './standard';
-export { COUNTRY_CODES } from './countries';
+export { COUNTRIES, countryOf } from './countries';
 export { beyond, checkTyped, printValue, readTyped, type TypedReading } from './typed';

@@ -1,6 +1,6 @@
 import { clip, fold } from '../base';
 import { convert, NUMERALS, unitOf, UNITS } from '../units';
-import { COUNTRY_CODES } from './countries';
+import { countryOf } from './countries';
 import type { Field, FactValue } from './field';
 
 export type TypedReading =
@@ -124,7 +124,7 @@ export function readTyped(field: Measured, raw: string): TypedReading {
           .join(', '),
       };
     case 'country':
-      return { ok: true, value: COUNTRY_CODES[fold(text)] ?? text };
+      return { ok: true, value: countryOf(text) ?? text };
     case 'number':
     case 'money':
       return quantity(field, text);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fold } from '../base';
-import { COUNTRY_CODES, readTyped, type Catalogue, type Field } from '../fields';
+import { countryOf, readTyped, type Catalogue, type Field } from '../fields';
 import { unitOf, UNITS } from '../units';
 
 /** What a column can be taken as: a field of the person or the company by its path, `note`, or `leave out`. */
@@ -50,30 +50,34 @@ const HEADINGS: Readonly<Partial<Record<Target, RegExp>>> = {
   'person.first_name': /^(?:first(?: ?name)?|given(?: ?name)?|forename|vorname|voornaam|nombre|prenom|imie|nome)$/,
   'person.last_name': /^(?:last(?: ?name)?|family(?: ?name)?|surname|nachname|achternaam|apellidos?|nom|nazwisko|cognome)$/,
   'person.name':
-    /^(?:name|full ?name|visitor|bezoeker|naam|contact(?: ?person| name)?|ansprechpartner|besucher|visitante|contacto|persona|osoba|who|person|gast)$/,
-  'person.job_title': /role|function|functie|funktion|position|job|title|cargo|puesto|stanowisko/,
-  'person.email': /mail|correo|e-?adres/,
+    /^(?:name|full ?name|visitor|bezoeker|naam|contact(?: ?persoon| ?person| name)?|kontaktperson|interlocuteur|ansprechpartner|besucher|visitante|contacto|persona|osoba|who|person|gast)$/,
+  'person.job_title': /role|function|functie|funktion|fonction|poste|position|job|title|cargo|puesto|stanowisko/,
+  'person.email': /mail|correo|courriel|e-?adres/,
   'person.phone': /phone|tel|mobile?|mobiel|handy|fono|movil|nummer|call/,
   'person.language': /language|sprache|taal|idioma|jezyk/,
   'person.met_at': /stand|booth|hall|where met|halle|pabellon/,
-  'company.name': /company|employer|works (?:at|for)|firm|firma|bedrijf|business|organi[sz]ation|empresa|unternehmen|account|betrieb/,
+  'company.name':
+    /company|societe|entreprise|raison sociale|employer|works (?:at|for)|firm|firma|bedrijf|business|organi[sz]ation|empresa|unternehmen|account|betrieb/,
   'company.website': /site|web|url|page|pagina|domain|www/,
-  'company.city': /city|town|place|plaats|ort|ciudad|miasto|woonplaats|localidad/,
-  'company.country': /country|land|pais|kraj|nation/,
+  'company.city': /city|^ville$|town|place|plaats|ort|ciudad|miasto|woonplaats|localidad/,
+  'company.country': /country|^ctry$|^land$|land$|pais|pays|kraj|nation/,
   'company.employees': /employees|staff|people|mitarbeiter|medewerkers|empleados|headcount/,
-  note: /note|remark|comment|opmerking|bemerkung|anmerkung|observaci|notas|uwagi|interest/,
+  note: /note|remark|comment|opmerking|bemerkung|anmerkung|observaci|notas|uwagi|interest|^infos?$/,
 };
 
 type ContentTest = (cell: string) => boolean;
+const isDay = (cell: string): boolean => /^(?:\d{4}[-./]\d{1,2}[-./]\d{1,2}|\d{1,2}[-./]\d{1,2}[-./]\d{2,4})$/.test(cell);
+/** Words that firms are registered by, in the countries of the lists we see. */
+const LEGAL =
+  /\b(?:ltd|limited|llp|plc|gmbh|gbr|ohg|kg|ag|e\.?k|b\.?v|n\.?v|v\.?o\.?f|s\.?l|s\.?a|s\.?r\.?l|sarl|sas|gaec|earl|aps|a\/s|ab|oy|sp\.? z|inc|llc|co|company|sons|group|& (?:co|sons|daughters))\b/i;
 const CONTENT: Readonly<Partial<Record<Target, ContentTest>>> = {
   'person.email': (cell) => /@/.test(cell),
-  'person.phone': (cell) => /^[+(]?[\d][\d ()/.+-]{6,}$/.test(cell) && cell.replace(/\D/g, '').length >= 8,
+  'person.phone': (cell) => /^[+(]?[\d][\d ()/.+-]{6,}$/.test(cell) && cell.replace(/\D/g, '').length >= 8 && !isDay(cell),
   'company.website': (cell) => readTyped({ type: 'site' }, cell).ok && !/@/.test(cell),
-  'company.name': (cell) =>
-    !/[@/]|\.[a-z]{2,}$/i.test(cell) && /\b(?:ltd|gmbh|b\.?v\.?|s\.?l\.?|n\.?v\.?|sp\. z|srl|aps|inc|llc|ag|kg|sarl|sons)\b/i.test(cell),
+  'company.name': (cell) => !/@|\.[a-z]{2,}$/i.test(cell) && LEGAL.test(cell),
   'person.name': (cell) =>
     /^(?:(?:dr|ir|ing|dhr|mw|mevr|herr|frau|mr|mrs|ms|sr|sra)\.?\s+)?\p{Lu}[\p{L}.'’-]*,?(?:\s+\p{L}[\p{L}.'’-]*){1,3}$/u.test(cell),
-  'company.country': (cell) => COUNTRY_CODES[fold(cell)] !== undefined,
+  'company.country': (cell) => countryOf(cell) !== undefined,
   'person.language': (cell) => /^(?:en|de|nl|es|pl|fr|it|da)$/i.test(cell),
   note: (cell) => cell.length > 35,
 };
@@ -91,6 +95,8 @@ interface Knowing {
   readonly target: Target;
   readonly heading: (folded: string) => boolean;
   readonly cell: ContentTest | undefined;
+  /** what speaks not against it: figures without their unit */
+  readonly bears: ContentTest | undefined;
   /** what contents alone are worth, at most */
   readonly weight: (share: number) => number;
 }
@@ -104,7 +110,7 @@ function measures(field: Field): ContentTest | undefined {
   if (kind === undefined) return undefined;
   const signs = new Set(UNITS.filter((unit) => unit.kind === kind).flatMap((unit) => [unit.sign, unit.ucum]));
   return (cell) => {
-    const word = /^\d[\d., ]{0,30}\s{0,4}([^\d\s.,][^\d]{0,20})$/.exec(cell)?.[1];
+    const word = /^\d[\d., ]{0,30}([^\d\s.,][^\d]{0,20}[23]?)$/.exec(cell)?.[1]?.trim();
     const unit = word === undefined ? undefined : unitOf(word);
     return unit !== undefined && signs.has(unit.sign);
   };
@@ -131,16 +137,42 @@ function named(field: Field): (folded: string) => boolean {
     calls.some((word) => folded === word || (word.length > 3 ? folded.includes(word) : folded.split(/[^\p{L}\p{N}²³]+/u).includes(word)));
 }
 
+/** The unit that a heading says (`Hectares`, `Size (m²)`); undefined where it says none. */
+export function headingUnit(heading: string): string | undefined {
+  for (const word of said(heading).split(/[^\p{L}\p{N}²³]+/u)) {
+    // One letter by itself is an abbreviation of anything.
+    const unit = word.length > 1 ? unitOf(word) : undefined;
+    if (unit !== undefined) return unit.sign;
+  }
+  return undefined;
+}
+
+/** A heading that says the unit of a field (`Hectares`, `Size (m²)`), where no other field measures the same. */
+function unitSaid(field: Field, fields: Catalogue): ((folded: string) => boolean) | undefined {
+  const kindOf = (other: Field): string | undefined => (other.type === 'number' ? unitOf(other.unit ?? '')?.kind : undefined);
+  const kind = kindOf(field);
+  if (kind === undefined) return undefined;
+  const alike = (['person', 'company'] as const).flatMap((record) => fields.all(record)).filter((other) => kindOf(other) === kind);
+  if (alike.length !== 1) return undefined;
+  return (folded) => unitOf(headingUnit(folded) ?? '')?.kind === kind;
+}
+
 function knowing(target: Target, fields: Catalogue): Knowing {
   const field = targetField(target, fields);
   const own = CONTENT[target];
   const pattern = HEADINGS[target];
   const calls = field && !(field.isStandard && pattern) ? named(field) : undefined;
   const words = (field?.ownWords ?? []).map(said);
+  const inUnit = field && unitSaid(field, fields);
   const measured = field && !own ? measures(field) : undefined;
   return {
     target,
-    heading: (folded) => (pattern?.test(folded) ?? false) || (calls?.(folded) ?? false) || words.some((word) => folded.includes(word)),
+    heading: (folded) =>
+      (pattern?.test(folded) ?? false) ||
+      (calls?.(folded) ?? false) ||
+      words.some((word) => folded.includes(word)) ||
+      (inUnit?.(folded) ?? false),
+    bears: measured && ((cell) => /^\d[\d., ]*$/.test(cell)),
     cell: own ?? measured ?? (field?.isStandard ? undefined : field && holds(field)),
     weight: (share) =>
       target === 'person.name' || measured
@@ -191,18 +223,30 @@ export function guessColumns(headings: readonly string[], rows: readonly (readon
 const isSaidInParts = (target: Target, taken: ReadonlySet<Target>): boolean =>
   target === 'person.name' && taken.has('person.first_name') && taken.has('person.last_name');
 
-function score(column: number, heading: string, cells: readonly string[], { target, heading: calls, cell, weight }: Knowing): Scored {
+function score(
+  column: number,
+  heading: string,
+  cells: readonly string[],
+  { target, heading: calls, cell, bears, weight }: Knowing,
+): Scored {
   const headingFits = calls(heading);
   const share = cell && cells.length > 0 ? cells.filter(cell).length / cells.length : 0;
-  const contradicts = cell !== undefined && target !== 'company.name' && target !== 'note' && cells.length > 2 && share < 0.1;
+  const fitting = bears ? cells.filter((text) => bears(text) || cell?.(text)).length / Math.max(1, cells.length) : share;
+  const contradicts = cell !== undefined && target !== 'company.name' && target !== 'note' && cells.length > 2 && fitting < 0.1;
+  // A heading over nothing says less than another column that holds such values.
+  const called = !headingFits ? 0 : cells.length === 0 ? 1.6 : HEADINGS[target]?.test(heading) ? 3.1 : 3;
   return {
     column,
     target,
     heading: headingFits,
     share: cell ? share : headingFits ? 1 : 0,
-    score: (headingFits ? 3 : 0) + weight(share) - (contradicts ? 2.5 : 0),
+    score: called + weight(share) - (contradicts ? 2.5 : 0) - firms(target, cells),
   };
 }
+
+/** Firms in a column speak against its being people. */
+const firms = (target: Target, cells: readonly string[]): number =>
+  target === 'person.name' && cells.length > 0 ? (3 * cells.filter((cell) => LEGAL.test(cell)).length) / cells.length : 0;
 
 function why(best: Scored, cells: readonly string[], rowCount: number, field: Field | undefined): string {
   const empty = rowCount <= 400 ? rowCount - cells.length : 0;

@@ -3,7 +3,7 @@
  * every row ends as new, known, perhaps known or refused with a reason; nothing is dropped in silence. Refuses: storing.
  */
 export { decodeTable, readTable, rowProblem, shapeOf, TABLE_LIMITS, type Table, type TableProblem, type TableShape } from './table';
-export { guessColumns, targetField, targetLabel, targetSchema, targetsOf, type ColumnGuess, type Target } from './guess';
+export { guessColumns, headingUnit, targetField, targetLabel, targetSchema, targetsOf, type ColumnGuess, type Target } from './guess';
 export { readRow, splitName, type RowReading, type RowRecord } from './row';
 export {
   askedOf,

@@ -2,7 +2,7 @@ import { DEMO_FIELDS } from '../../testing/fields';
 import fs from 'node:fs';
 import fc from 'fast-check';
 import type { MatchPerson } from '../match';
-import { guessColumns, planRows, readRow, readTable, splitName, targetLabel, targetsOf, type Target } from './index';
+import { guessColumns, headingUnit, planRows, readRow, readTable, splitName, targetLabel, targetsOf, type Target } from './index';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 const table = (text: string) => readTable(bytes(text)).table!;
@@ -228,13 +228,30 @@ describe('one row', () => {
       '“mara at x” is not an e-mail address: left out',
       '“lots” is not an amount in ha: left out',
     ]);
+    const large = read('Mara Quill', 'm@x.example', '', 'X', '', '99999 ha', '', '');
+    expect([large.refused, large.record.company.heated_area]).toEqual([null, undefined]);
+    expect(large.remarks.map((remark) => remark.says)).toEqual(['99,999 ha cannot be: not above 500 ha: left out']);
+  });
+
+  test('names of every script are names; signs and figures alone are none', () => {
+    for (const name of ['محمد العلي', 'דוד לוי', 'Ольга Сидорова', '王小明', 'Ĝoĉjo Ŝpinĉjo'])
+      expect(read(name, 'm@x.example', '', '', '', '', '', '').refused).toBeNull();
+    expect(read('123 / 456', 'm@x.example', '', '', '', '', '', '').refused).toBe('test entry');
+  });
+
+  test('a heading that says a unit gives it to bare figures', () => {
+    const columns = ['person.name', 'person.email', 'company.heated_area'].map((target, i) => ({
+      target,
+      unit: i === 2 ? headingUnit('Size (m²)') : undefined,
+    }));
+    expect(readRow(['Mara Quill', 'm@x.example', '49.500'], columns, 'GB', DEMO_FIELDS).record.company.heated_area).toBe(4.95);
+    expect(['Hectares', 'Glasfläche (m²)', 'Size', 'L'].map(headingUnit)).toEqual(['ha', 'm²', undefined, undefined]);
   });
 
   test.each([
     [['', '', '01632 960417', 'X', '', '', '', ''], 'neither name nor e-mail'],
     [['Mara Quill', '', '', 'X', '', '', '', ''], 'no e-mail, phone or site: nobody could be reached'],
     [['test test', 't@x.example', '', '', '', '', '', ''], 'test entry'],
-    [['Mara Quill', 'm@x.example', '', 'X', '', '99999 ha', '', ''], '99,999 ha cannot be: not above 500 ha'],
   ])('%j is refused', (cells, why) => {
     expect(read(...cells).refused).toBe(why);
   });
@@ -287,12 +304,79 @@ describe('what becomes of each row', () => {
     const readings = demo.rows.map((cells, i) => ({ row: i + 1, reading: readRow(cells, guesses, 'GB', DEMO_FIELDS) }));
     const plans = planRows(readings, { people: [], companies: [] }, { importId: 'demo', askAbove: 0.6, sameAbove: 0.95 });
     expect(plans).toHaveLength(240);
-    expect(plans.filter((entry) => entry.kind === 'refused')).toHaveLength(5);
+    expect(plans.filter((entry) => entry.kind === 'refused')).toHaveLength(4);
     const mails = plans
       .filter((entry) => entry.kind === 'new')
       .map((entry) => readings[entry.row - 1]?.reading.record.person.email)
       .filter(Boolean);
     expect(new Set(mails).size).toBe(mails.length);
+  });
+});
+
+describe('a list without headings', () => {
+  const table = (text: string) => readTable(new TextEncoder().encode(text)).table;
+
+  test('loses nobody: the first row is one like the others', () => {
+    const read = table('Yasmin Fair,Buyer,y.fair@selby.example,0115 496 0795\nTobias Fray,Owner,,ask at gate\n');
+    expect(read).toMatchObject({ headingRow: 0, headings: ['column 1', 'column 2', 'column 3', 'column 4'] });
+    expect(read?.rows).toHaveLength(2);
+    expect(read?.rowNumbers).toEqual([1, 2]);
+    expect(table('Mara Quill;m.quill@oakmere.example\n')?.rows).toHaveLength(1);
+  });
+
+  test('titles over headings are none of either', () => {
+    const read = table('Visitors of the fair;;\n;;\nName;E-mail;Phone\nMara Quill;m@x.example;0115 496 0795\n');
+    expect(read).toMatchObject({ headingRow: 3, headings: ['Name', 'E-mail', 'Phone'] });
+  });
+});
+
+describe('what columns hold outweighs what they are called', () => {
+  test('a list whose headings mislead', () => {
+    const headings = ['Name', 'Contact', 'Mail', 'Address', 'Phone', 'Ctry', 'Size'];
+    const rows = [
+      ['Duijvest Planten B.V.', 'DUIJVEST, Femke', '+31 348 55 01 93', 'femke@duijvest.example', '', 'NL', '59000 m2'],
+      ['Perpignan SARL', 'URBAIN, Odile', '+33 4 65 71 56 59', 'odile@perpignan.example', '', 'F', '33500 m2'],
+      ['Membrive S.L.', 'RUBÍ, Matías', '+34 968 55 01 17', 'matias@membrive.example', '', 'E', '9500 m2'],
+    ];
+    expect(guessColumns(headings, rows, DEMO_FIELDS).map((guess) => guess.target)).toEqual([
+      'company.name',
+      'person.name',
+      'person.phone',
+      'person.email',
+      'company.phone',
+      'company.country',
+      'company.heated_area',
+    ]);
+  });
+
+  test('days are no telephone numbers', () => {
+    const rows = [
+      ['2025-07-07', 'm@x.example'],
+      ['2025-01-30', 'n@x.example'],
+      ['20.08.2025', 'o@x.example'],
+    ];
+    expect(guessColumns(['column 1', 'column 2'], rows, DEMO_FIELDS).map((guess) => guess.target)).toEqual(['leave out', 'person.email']);
+  });
+});
+
+describe('older vCards', () => {
+  test('quoted-printable is decoded over its soft breaks; a picture that ends in = is none; a bare word is a type', () => {
+    const text = [
+      'BEGIN:VCARD',
+      'VERSION:2.1',
+      'N;ENCODING=QUOTED-PRINTABLE;CHARSET=UTF-8:R=C3=B6ttgermann;K=C3=A4=',
+      'the;;;',
+      'FN;CHARSET=ISO-8859-1;QUOTED-PRINTABLE:K=E4the R=F6ttgermann',
+      'TEL;WORK:0115 496 0795',
+      'EMAIL;INTERNET:kaethe@roettgermann.example',
+      'NOTE;ENCODING=QUOTED-PRINTABLE:Two houses, both; heated.=0D=0AA sign =3D here.',
+      'PHOTO;ENCODING=b;TYPE=PNG:iVBORw0KGgo=',
+      'END:VCARD',
+      '',
+    ].join('\r\n');
+    const row = readTable(new TextEncoder().encode(text)).table?.rows[0];
+    expect([row?.[0], row?.[1], row?.[2]]).toEqual(['Käthe Röttgermann', 'kaethe@roettgermann.example', '0115 496 0795']);
+    expect(row?.[8]).toBe('Two houses, both; heated.\nA sign = here.');
   });
 });
 

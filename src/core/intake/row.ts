@@ -18,7 +18,7 @@ export interface RowReading {
 }
 
 const PARTICLES = /^(?:van|von|de|der|den|ter|ten|la|el|di|da|du|af|zu)$/i;
-const NONSENSE = /^(?:test|asdf|qwer|xxx+|aaa+|n\/?a|dummy|donald duck)\b|^(?:\W|\d)+$/i;
+const NONSENSE = /^(?:test|asdf|qwer|xxx+|aaa+|n\/?a|dummy|donald duck)\b|^[^\p{L}]+$/iu;
 const TITLE = /^(?:dr|prof|ir|ing|drs|mr|mrs|ms|miss|herr|frau|dhr|mevr|mw|sr|sra|dipl|mgr|inż)\.?(?:-ing\.?)?$/i;
 
 /** "dhr. P. Aalders", "QUILL, Mara", "JONAS REISSIG" → given and family name as they are written in a letter. */
@@ -46,7 +46,7 @@ function calm(word: string): string {
 /** Reads one row by the column matching. `defaultCountry` (ISO 3166) is used for national phone numbers. */
 export function readRow(
   cells: readonly string[],
-  columns: readonly { readonly target: Target }[],
+  columns: readonly { readonly target: Target; readonly unit?: string | undefined }[],
   defaultCountry: string,
   fields: Catalogue,
 ): RowReading {
@@ -54,9 +54,8 @@ export function readRow(
   const person: { [field: string]: FactValue } = {};
   const company: { [field: string]: FactValue } = {};
   const notes: string[] = [];
-  let impossible: string | undefined;
-  columns.forEach(({ target }, i) => {
-    const raw = cells[i]?.trim() ?? '';
+  columns.forEach(({ target, unit }, i) => {
+    const raw = withUnit(cells[i]?.trim() ?? '', unit);
     if (raw === '' || target === 'leave out') return;
     if (target === 'note') {
       notes.push(raw.replace(/\s+/g, ' '));
@@ -69,7 +68,11 @@ export function readRow(
       remarks.push({ target, raw, says: `${reading.why}: left out` });
       return;
     }
-    impossible ??= beyond(field, reading.value);
+    const impossible = beyond(field, reading.value);
+    if (impossible !== undefined) {
+      remarks.push({ target, raw, says: `${impossible}: left out` });
+      return;
+    }
     if (reading.note) remarks.push({ target, raw, says: reading.note });
     if (reading.value !== null) (field.record === 'company' ? company : person)[field.key] = reading.value;
   });
@@ -83,8 +86,12 @@ export function readRow(
       delete owner.phone;
     } else owner.phone = number;
   }
-  return { record: { person, company, note: notes.join(' · ') || null }, remarks, refused: refusal(person, company) ?? impossible ?? null };
+  return { record: { person, company, note: notes.join(' · ') || null }, remarks, refused: refusal(person, company) };
 }
+
+/** A bare figure under a heading that says its unit has that unit. */
+const withUnit = (cell: string, unit: string | undefined): string =>
+  unit !== undefined && /^\d[\d., ]*$/.test(cell) ? `${cell} ${unit}` : cell;
 
 function tidyNames(person: { [field: string]: FactValue }): void {
   const given = typeof person.first_name === 'string' ? person.first_name : '';

@@ -6,7 +6,7 @@ export interface Table {
   readonly headings: readonly string[];
   /** data rows, each as wide as the headings */
   readonly rows: readonly (readonly string[])[];
-  /** row numbers in the file, 1-based, of the headings and of each data row's first line */
+  /** row numbers in the file, 1-based, of the headings (0: there are none) and of each data row's first line */
   readonly headingRow: number;
   readonly rowNumbers: readonly number[];
   readonly encoding: 'UTF-8' | 'UTF-16' | 'Windows-1252';
@@ -51,13 +51,24 @@ function guessDelimiter(text: string): string {
   return scored.sort((a, b) => b.score - a.score)[0]?.delimiter ?? ',';
 }
 
-/** Rows above the headings (titles, dates) hold few cells; the headings are the first row that is mostly filled with words. */
+/** What stands in records and never in headings: addresses, numbers to call, days, figures with their unit, sites. */
+const DATA =
+  /^(?:[^\s@]+@[^\s@]+|\+?\(?\d[\d ()/.-]{6,}|\d{1,4}[-./]\d{1,2}[-./]\d{1,4}|\d[\d.,]* ?(?:ha|m2|m²|km|kg|t|%|€)|https?:\/\/\S+|www\.\S+)$/i;
+const NONE = -1;
+
+/**
+ * Rows above the headings (titles, dates) hold few cells; the headings are the first row that is mostly filled with words. A row
+ * of values that comes before says that there are none: then nothing is taken for headings, and nobody is lost as one.
+ */
 function headingIndex(rows: readonly (readonly string[])[], width: number): number {
-  const found = rows.slice(0, 15).findIndex((row) => {
-    const filled = row.filter((cell) => cell.trim() !== '');
-    return filled.length >= Math.max(2, width * 0.6) && filled.every((cell) => !/@|^\d+$/.test(cell.trim()));
-  });
-  return Math.max(0, found);
+  const first = rows.slice(0, 15);
+  for (const [i, row] of first.entries()) {
+    const filled = row.map((cell) => cell.trim()).filter((cell) => cell !== '');
+    if (filled.length < Math.max(2, width * 0.4)) continue;
+    if (filled.some((cell) => DATA.test(cell))) return NONE;
+    if (filled.length >= Math.max(2, width * 0.6) && filled.every((cell) => !/@|^\d+$/.test(cell))) return i;
+  }
+  return 0;
 }
 
 function cardTable(text: string, encoding: Table['encoding']): { readonly table?: Table; readonly problem?: TableProblem } {
@@ -82,7 +93,7 @@ export type TableShape =
       readonly encoding: Table['encoding'];
       readonly bigEndian: boolean;
       readonly delimiter: string;
-      /** which record holds the headings, from 0 */
+      /** which record holds the headings, from 0; -1: none does */
       readonly headingIndex: number;
       readonly headings: readonly string[];
       readonly width: number;
@@ -124,10 +135,11 @@ export function shapeOf(bytes: Uint8Array, cut: boolean): TableShape | { readonl
   }
   if (cut && records.length < SAMPLE_ROWS && records.length > 2) records.pop();
   const width = records.map((row) => row.length).sort((a, b) => a - b)[Math.floor(records.length / 2)] ?? 0;
-  if (width === 0 || records.length < 2) return { problem: 'there are no rows below the headings' };
+  if (width === 0 || records.length === 0) return { problem: 'there are no rows below the headings' };
   if (width > TABLE_LIMITS.columns)
     return { problem: `the list has ${width} columns: at most ${TABLE_LIMITS.columns} are read. Leave those out that are not needed` };
   const at = headingIndex(records, width);
+  if (records.length < 2 && at !== NONE) return { problem: 'there are no rows below the headings' };
   const headings = fill(records[at] ?? [], width).map((cell, i) => cell.trim().replace(/\s+/g, ' ') || `column ${i + 1}`);
   return { kind: 'table', encoding, bigEndian, delimiter, headingIndex: at, headings, width, fill: (record) => fill(record, width) };
 }
@@ -174,7 +186,7 @@ export function readTable(bytes: Uint8Array): { readonly table?: Table; readonly
     table: {
       headings,
       rows: body.map((entry) => shape.fill(entry.record)),
-      headingRow: (parsed[shape.headingIndex - 1]?.info.lines ?? 0) + 1,
+      headingRow: shape.headingIndex === NONE ? 0 : (parsed[shape.headingIndex - 1]?.info.lines ?? 0) + 1,
       rowNumbers: body.map((entry) => entry.line),
       encoding,
       delimiter,

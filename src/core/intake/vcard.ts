@@ -1,4 +1,5 @@
 import ICAL from 'ical.js';
+import { decoderOf } from '../base';
 
 /** The columns a card becomes, called so that they are known for what they are. */
 export const CARD_HEADINGS = ['Name', 'E-mail', 'Phone', 'Company', 'Role', 'Web site', 'City', 'Country', 'Notes'] as const;
@@ -29,9 +30,53 @@ export function readCards(text: string): readonly Card[] {
   return out;
 }
 
+/**
+ * Older cards as the reader of new ones takes them: values in quoted-printable (RFC 2045) are decoded, with their soft line breaks,
+ * and a parameter by itself (`TEL;WORK`) is a type. Only a value that says it is quoted-printable goes on behind a `=`.
+ */
+function modern(source: string): string {
+  const lines = source.split(/\r?\n/);
+  const out: string[] = [];
+  for (let i = 0; i < lines.length; i++) {
+    const line = lines[i] ?? '';
+    const colon = line.indexOf(':');
+    const [name = '', ...params] = colon < 0 || /^[ \t]/.test(line) ? [] : line.slice(0, colon).split(';');
+    if (name === '' || params.length === 0) {
+      out.push(line);
+      continue;
+    }
+    const isQuoted = params.some((param) => /^(?:ENCODING=)?QUOTED-PRINTABLE$/i.test(param));
+    let value = line.slice(colon + 1);
+    while (isQuoted && value.endsWith('=') && i + 1 < lines.length) value = value.slice(0, -1) + (lines[++i] ?? '');
+    const charset = params.find((param) => /^CHARSET=/i.test(param))?.slice(8);
+    const kept = params
+      .filter((param) => !isQuoted || !/^(?:(?:ENCODING=)?QUOTED-PRINTABLE|CHARSET=.*)$/i.test(param))
+      .map((param) => (param.includes('=') ? param : `TYPE=${param}`));
+    out.push(`${[name, ...kept].join(';')}:${isQuoted ? unquoted(value, charset) : value}`);
+  }
+  return out.join('\r\n');
+}
+
+function unquoted(value: string, charset: string | undefined): string {
+  const bytes = new Uint8Array(value.length);
+  let length = 0;
+  for (let i = 0; i < value.length; i++) {
+    const code = value[i] === '=' ? Number.parseInt(value.slice(i + 1, i + 3), 16) : Number.NaN;
+    if (Number.isNaN(code)) bytes[length++] = value.charCodeAt(i) & 0xff;
+    else {
+      bytes[length++] = code;
+      i += 2;
+    }
+  }
+  const isWestern = charset !== undefined && /^(?:iso-8859-|windows-125|latin)/i.test(charset);
+  const text = decoderOf(isWestern ? 'windows-1252' : 'utf-8').decode(bytes.subarray(0, length));
+  const escaped = text.replace(/(?<!\\),/g, '\\,');
+  return escaped.replace(/\r\n|\r|\n/g, '\\n');
+}
+
 function cellsOf(source: string): readonly string[] {
   try {
-    const card = new ICAL.Component(ICAL.parse(source.replace(/\r?\n/g, '\r\n')) as ConstructorParameters<typeof ICAL.Component>[0]);
+    const card = new ICAL.Component(ICAL.parse(modern(source)) as ConstructorParameters<typeof ICAL.Component>[0]);
     const one = (name: string): string => words(card.getFirstPropertyValue(name));
     const address = partsOf(card.getFirstPropertyValue('adr'));
     const name = one('fn') || namedIn(partsOf(card.getFirstPropertyValue('n')));

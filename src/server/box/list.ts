@@ -73,7 +73,7 @@ async function table(path: string, rows: string, shape: Extract<TableShape, { ki
   let total = 0;
   let at = 0;
   let before = 0;
-  let headingRow = 1;
+  let headingRow = headingIndex < 0 ? 0 : 1;
   let wide = 0;
   const pushed = (async () => {
     let first = true;

@@ -2,7 +2,17 @@
 import type { Instant } from '../../core/base';
 import { chooseCurrent, type Fact, type FactDraft } from '../../core/facts';
 import type { Catalogue, FactValue } from '../../core/fields';
-import { guessColumns, readRow, RowPlanner, type ColumnGuess, type RowPlan, type RowReading, type Target } from '../../core/intake';
+import {
+  guessColumns,
+  headingUnit,
+  readRow,
+  targetField,
+  RowPlanner,
+  type ColumnGuess,
+  type RowPlan,
+  type RowReading,
+  type Target,
+} from '../../core/intake';
 import type { Tx } from '../db';
 import { factsOf } from '../store/facts';
 import { claimForecast, findImport, putForecast, putMatching, type ImportRow, type ListTable, type RowCounts } from '../store/imports';
@@ -103,14 +113,18 @@ async function withBreaths<T, R>(items: readonly T[], work: (item: T, i: number)
 /** Reads rows that lie together and decides what becomes of each; `before` rows lie in front of them. A planner that goes on remembers these. */
 export async function planChunk(
   tx: Tx,
-  row: { readonly id: string },
+  row: { readonly id: string; readonly listTable: ListTable | null },
   rows: readonly ListRow[],
   before: number,
   { matching, defaultCountry }: { readonly matching: readonly Target[]; readonly defaultCountry: string },
   fields: Catalogue,
   planner = new RowPlanner({ importId: row.id, ...BARS }),
 ): Promise<{ readonly readings: readonly { readonly row: number; readonly reading: RowReading }[]; readonly plans: readonly RowPlan[] }> {
-  const columns = matching.map((target) => ({ target }));
+  const headings = row.listTable?.headings ?? [];
+  const columns = matching.map((target, i) => {
+    const field = targetField(target, fields);
+    return { target, unit: field?.type === 'number' && field.unit !== undefined ? headingUnit(headings[i] ?? '') : undefined };
+  });
   const readings = await withBreaths(rows, ({ cells }, i) => ({
     row: before + i + 1,
     reading: readRow(cells, columns, defaultCountry, fields),

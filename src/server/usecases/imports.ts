@@ -48,7 +48,8 @@ export async function lookAtFile(
     await cutList(world, name, at, folder, (list, pieces) =>
       world.db.begin(async (tx) => {
         const headings = list.headings.map((heading) => fold(heading).trim()).join('\n');
-        const kept = await lastMatching(tx, headings);
+        // Without headings nothing tells that two lists are alike.
+        const kept = list.headingRow === 0 ? undefined : await lastMatching(tx, headings);
         await insertImport(
           tx,
           {

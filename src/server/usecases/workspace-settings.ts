@@ -1,5 +1,5 @@
 /** Who we are and where: the workspace's name, zone, country and days off. */
-import { COUNTRY_CODES } from '../../core/fields';
+import { COUNTRIES } from '../../core/fields';
 import { putSetting } from '../store/settings';
 import { insertAudit } from '../store/timeline';
 import { Refusal, workspace, type Actor, type Workspace, type World } from './world';
@@ -16,7 +16,7 @@ const isZone = (zone: string): boolean => {
 /** Keeps it; days off are sorted, each once. What is planned already keeps its slot. */
 export async function keepWorkspace(world: World, actor: Actor, ask: Workspace): Promise<Workspace> {
   if (!isZone(ask.zone)) throw new Refusal('not valid', `“${ask.zone}” is no time zone: for example Europe/London`);
-  if (!Object.values(COUNTRY_CODES).includes(ask.defaultCountry))
+  if (!COUNTRIES.includes(ask.defaultCountry))
     throw new Refusal('not valid', `“${ask.defaultCountry}” is no country: two letters, for example GB`);
   const next = { ...ask, name: ask.name.trim(), daysOff: [...new Set(ask.daysOff)].sort() };
   const before = await workspace(world.db);

@@ -5,6 +5,7 @@
 import fs from 'node:fs';
 import { MODEL } from '../../core/reader/learning';
 import { readKeys } from './key';
+import { evaluateLists } from './lists';
 import { evaluateMail } from './mail';
 import { figuresOf, judge, leaveOneOut, readSites, STEPS, type Judged } from './run';
 import { demoSites, trainingSets } from './sets';
@@ -63,6 +64,10 @@ if (first === 'mail') {
   const [, folder, key, option, answers] = process.argv.slice(2);
   if (folder === undefined || key === undefined) throw new Error('say FOLDER and KEY: the folder of the mails and the file of the key');
   for (const line of await evaluateMail(folder, key, option === '--answers' ? answers : undefined)) say(line);
+} else if (first === 'lists') {
+  const [, folder, key, option, answers] = process.argv.slice(2);
+  if (folder === undefined || key === undefined) throw new Error('say FOLDER and KEY: the folder of the lists and the file of the key');
+  for (const line of evaluateLists(folder, key, option === '--answers' ? answers : undefined)) say(line);
 } else if (first === 'trades') {
   const judged = leaveOneOut(trainingSets());
   for (const step of STEPS)

@@ -1,4 +1,4 @@
-import { COUNTRY_CODES } from '../../../core/fields';
+import { COUNTRIES } from '../../../core/fields';
 import { settingsIndex } from '../../../server/usecases/settings-index';
 import { workspace } from '../../../server/usecases/world';
 import { Workspace } from '../../../ui/settings/view/Workspace';
@@ -15,7 +15,7 @@ export default async function SettingsPage() {
       index={index}
       first={space}
       zones={zones.includes(space.zone) ? zones : [space.zone, ...zones]}
-      countries={[...new Set(Object.values(COUNTRY_CODES))].sort()}
+      countries={COUNTRIES}
       mayChange={may('edit flows')}
     />
   );

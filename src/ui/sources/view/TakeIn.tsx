@@ -136,8 +136,8 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
           <>
             <Tag>{status.fileName}</Tag>
             <span className="quiet cut">
-              {plural(status.total, 'row')} · {DELIMITER[preview.table.delimiter]} · {preview.table.encoding} · heading in row{' '}
-              {preview.table.headingRow}
+              {plural(status.total, 'row')} · {DELIMITER[preview.table.delimiter]} · {preview.table.encoding} ·{' '}
+              {preview.table.headingRow === 0 ? 'no headings: every row is taken as one' : `heading in row ${preview.table.headingRow}`}
               {status.says.length === 0 ? '' : ` · ${status.says.join(' · ')}`}
               {status.matchingFrom === null ? '' : ` · columns as in “${status.matchingFrom}”, which had the same headings`}
             </span>
