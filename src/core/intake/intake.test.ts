@@ -2,7 +2,7 @@ import { DEMO_FIELDS } from '../../testing/fields';
 import fs from 'node:fs';
 import fc from 'fast-check';
 import type { MatchPerson } from '../match';
-import { guessColumns, headingUnit, planRows, readRow, readTable, splitName, targetLabel, targetsOf, type Target } from './index';
+import { flatten, guessColumns, headingUnit, planRows, readRow, readTable, splitName, targetLabel, targetsOf, type Target } from './index';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 const table = (text: string) => readTable(bytes(text)).table!;
@@ -311,6 +311,12 @@ describe('what becomes of each row', () => {
       .filter(Boolean);
     expect(new Set(mails).size).toBe(mails.length);
   });
+});
+
+test('a long posted text is kept whole; one that is cut says so', () => {
+  const long = 'x'.repeat(20_000);
+  expect(flatten({ notes: long })).toEqual({ notes: long });
+  expect(flatten({ notes: 'x'.repeat(100_001) }).notes).toMatch(/x … \(cut here: 100,001 characters came\)$/);
 });
 
 describe('a list without headings', () => {

@@ -1,11 +1,14 @@
 import { z } from 'zod';
-import type { Json } from '../base';
+import { cutText, type Json } from '../base';
 import type { Catalogue } from '../fields';
 import { guessColumns, targetSchema, type Target } from './guess';
 
 const MAX_VALUES = 200;
 const MAX_DEPTH = 8;
-const MAX_TEXT = 5_000;
+/** Longer texts are kept up to here, and say that they were cut. */
+const MAX_TEXT = 100_000;
+const whole = (text: string): string =>
+  text.length <= MAX_TEXT ? text : `${cutText(text, MAX_TEXT)} … (cut here: ${text.length.toLocaleString('en-GB')} characters came)`;
 
 /** Every value of a JSON document by its path: `contact.email`, `lines[0].name`. Nothing, and what lies too deep, is left out. */
 export function flatten(value: Json): Readonly<Record<string, string>> {
@@ -18,7 +21,7 @@ export function flatten(value: Json): Readonly<Record<string, string>> {
       });
     else if (typeof part === 'object')
       for (const [name, entry] of Object.entries(part)) visit(entry, path === '' ? name : `${path}.${name}`, depth + 1);
-    else out[path === '' ? 'value' : path] = String(part).slice(0, MAX_TEXT);
+    else out[path === '' ? 'value' : path] = whole(String(part));
   };
   visit(value, '', 0);
   return out;
