@@ -199,5 +199,5 @@ test('a company is put on record by hand, and an address among those not written
   await expect(list.getByText(/put here by Ines Okafor-Brandt: told us on the phone/)).toBeVisible();
   await accessible(page);
   await list.getByRole('button', { name: 'Take someone@pellow-and-daughters.example off' }).click();
-  await expect(list.getByText('someone@pellow-and-daughters.example may be written to again.')).toBeVisible();
+  await expect(page.getByText('someone@pellow-and-daughters.example may be written to again.')).toBeVisible();
 });
