@@ -37,7 +37,7 @@ export function written(body: string, more: { readonly ours?: string; readonly f
     .replace(/\r/g, '')
     .split('\n')
     .flatMap((line) => pieces(line));
-  const kept = unwrapped(withoutTail(withoutQuotes(lines), more.from ?? ''));
+  const kept = bare(lines, more.from ?? '');
   const toMachines: string[] = [];
   const known = oursOf(more.ours ?? '');
   const text = kept
@@ -57,6 +57,16 @@ export function written(body: string, more: { readonly ours?: string; readonly f
     .replace(/\n{3,}/g, '\n\n')
     .trim();
   return { text, toMachines };
+}
+
+/** Without quotes and tail, wrapped lines made whole; what came together only when something between was taken out is looked at again. */
+function bare(lines: readonly string[], from: string): readonly string[] {
+  let now = lines;
+  for (;;) {
+    const next = unwrapped(withoutTail(withoutQuotes(now), from));
+    if (next.length === now.length) return next;
+    now = next;
+  }
 }
 
 /** The words the reader wrote, as one text. */
@@ -89,9 +99,16 @@ function introductionAt(lines: readonly string[], at: number): number {
   return 0;
 }
 
-const isHeads = (lines: readonly string[], at: number): boolean =>
-  HEAD.test(plain(lines[at] ?? '')) && lines.slice(at + 1, at + 5).filter((line) => OTHER_HEAD.test(plain(line))).length >= 2;
 const isQuoted = (line: string): boolean => /^\s{0,3}(?:>|\|)/.test(line);
+/** Quoted lines between heads part them not: they are taken out all the same. */
+function isHeads(lines: readonly string[], at: number): boolean {
+  if (!HEAD.test(plain(lines[at] ?? ''))) return false;
+  const next = lines
+    .slice(at + 1, at + 40)
+    .filter((line) => !isQuoted(line))
+    .slice(0, 4);
+  return next.filter((line) => OTHER_HEAD.test(plain(line))).length >= 2;
+}
 
 function withoutQuotes(lines: readonly string[]): readonly string[] {
   const out: string[] = [];

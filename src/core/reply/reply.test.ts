@@ -116,6 +116,7 @@ describe('the sender’s own words', () => {
         const flat = (text: string): string => text.replace(/\s+/g, ' ').trim();
         expect(flat(own(once))).toBe(flat(once));
       }),
+      { examples: [[['From: a', 'To: c', '> quoted', '> quoted', 'ante', 'Sent: b']]] },
     );
   });
 });
