@@ -211,14 +211,15 @@ export async function putTeam(tx: Tx, name: string, members: readonly { readonly
     select ${name}, m.id::uuid, m.n, m.weight from unnest(${members.map((member) => member.id)}::text[], ${members.map((member) => member.weight)}::int[]) with ordinality as m(id, weight, n)`;
 }
 
-/** Whose turn it is on that day. The row lock makes it fair when many ask at once; who is away is passed by. */
+/** Whose turn it is on that day; who is away is passed by. Fair when many ask at once: who finds the turn taken looks again. */
 export async function takeTurn(tx: Tx, name: string, today: string): Promise<{ readonly id: string; readonly name: string } | undefined> {
-  await tx`select 1 from team where name = ${name} for update`;
-  const [team] = await teamsOn(tx, today, name);
-  const turn = team && turnAfter(team.members, team.turn);
-  if (!turn) return undefined;
-  await tx`update team set turn = turn + ${turn.used} where name = ${name}`;
-  return { id: turn.member.id, name: turn.member.name };
+  for (;;) {
+    const [team] = await teamsOn(tx, today, name);
+    const turn = team && turnAfter(team.members, team.turn);
+    if (!team || !turn) return undefined;
+    const taken = await tx`update team set turn = turn + ${turn.used} where name = ${name} and turn = ${team.turn}`;
+    if (taken.count > 0) return { id: turn.member.id, name: turn.member.name };
+  }
 }
 
 /** When a flow's clock next strikes; null takes it away. */

@@ -117,7 +117,6 @@ export async function takeFromDirectory(
         {
           source: 'directory',
           says: 'Taken in from the directory',
-          defaultCountry,
           userId: actor.userId,
           refOf: (row) => wanted.find(({ plan }) => plan.row === row)?.hit.url ?? 'directory',
           detailOf: (row) => ({ directory: wanted.find(({ plan }) => plan.row === row)?.hit.id ?? '' }),

@@ -63,7 +63,6 @@ export async function takeInEntry(
     {
       source: SOURCE[intake.kind],
       says: `Taken in from ${intake.kind} ${intake.name}`,
-      defaultCountry,
       userId: null,
       refOf: () => `${intake.name}, entry ${entry.no}`,
       detailOf: () => ({ entry: entry.id, answers: entry.answers }),

@@ -251,7 +251,6 @@ async function writeStep(world: World, { row, versionId, before, rows, readings,
 const doorOf = (row: ImportRow): Door => ({
   source: 'file',
   says: `Taken in from file ${row.label}`,
-  defaultCountry: row.defaultCountry,
   userId: row.createdBy,
   refOf: (at) => `${row.label}, row ${at}`,
   detailOf: (at) => ({ row: at, importId: row.id }),

@@ -102,6 +102,7 @@ test('who goes hands over what is theirs, and cannot come in any more; let back 
   expect(after.people.find((person) => person.id === ines.userId)?.owns).toBeGreaterThanOrEqual(owns);
   await expect(signIn(world, 'tomasz@thornwick.example', 'glasshouse')).rejects.toThrow('e-mail or password is wrong');
   expect(await tokenUser(world, token)).toBeUndefined();
+  await expect(invite(world, ruud, { ...ask, email: 'tomasz@thornwick.example' })).rejects.toThrow('let them in again');
   await letBack(world, ruud, tomasz);
   expect((await signIn(world, 'tomasz@thornwick.example', 'glasshouse')).user.name).toBe('Tomasz Wierzba');
 });

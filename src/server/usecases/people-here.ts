@@ -4,7 +4,8 @@
  */
 import { randomBytes } from 'node:crypto';
 import { dayKey } from '../../core/calendar';
-import { insertUser, roleOfUser, userByEmail, type Role } from '../store/access';
+import { readTyped } from '../../core/fields';
+import { insertUser, roleOfUser, type Role } from '../store/access';
 import {
   changeUser,
   endInvite,
@@ -48,7 +49,7 @@ export async function invite(
   const now = await world.clock.now();
   const code = randomBytes(24).toString('base64url');
   await world.db.begin(async (tx) => {
-    if (await userByEmail(tx, email)) throw new Refusal('conflict', `${email} works here already`);
+    await refuseKnown(tx, email);
     await insertInvite(
       tx,
       {
@@ -66,6 +67,16 @@ export async function invite(
     await insertAudit(tx, { at: now, userId: actor.userId, what: 'invited somebody', detail: { email, role: ask.role } });
   });
   return { ...(await peopleView(world)), link: `${world.publicUrl}/join/${code}` };
+}
+
+/** One address is one person: who went is let in again, not asked in anew. */
+async function refuseKnown(tx: Parameters<typeof peopleHere>[0], email: string): Promise<void> {
+  const known = (await peopleHere(tx, '9999-12-31')).find((person) => person.email === email);
+  if (known)
+    throw new Refusal(
+      'conflict',
+      known.endedAt === null ? `${email} works here already` : `${email} worked here before: let them in again`,
+    );
 }
 
 export async function withdrawInvite(world: World, actor: Actor, id: string): Promise<PeopleView> {
@@ -92,12 +103,13 @@ export async function join(
   const known = found(await invitation(world, code), 'this invitation (it is used up, withdrawn or too old: ask for another)');
   const name = ask.name.trim() || known.name;
   const email = known.email === '' ? (ask.email ?? '').trim().toLowerCase() : known.email;
-  if (!/^[^\s@]+@[^\s@.]+(?:\.[^\s@.]+)+$/.test(email)) throw new Refusal('not valid', 'your e-mail is how you sign in: type it');
+  if (email === '' || !readTyped({ type: 'e-mail' }, email).ok) throw new Refusal('not valid', 'your e-mail is how you sign in: type it');
   const weak = weakness(ask.password, [email, name]);
   if (weak !== undefined) throw new Refusal('not valid', weak);
   const passwordHash = await world.passwords.hash(ask.password);
   await world.db.begin(async (tx) => {
     const open = found(await inviteByCode(tx, digest(code), now), 'this invitation (it is used up, withdrawn or too old: ask for another)');
+    await refuseKnown(tx, email);
     const id = world.newId();
     await insertUser(tx, { id, email, name, role: open.role, title: open.title, passwordHash });
     await endInvite(tx, open.id, now);

@@ -275,7 +275,7 @@ test('a broken invariant stops its own trip only, with a reason', async () => {
 
 test('assigning in turn is fair when many ask at once', async () => {
   await approved(1);
-  const turns = await Promise.all(Array.from({ length: 40 }, () => world.db.begin((tx) => takeTurn(tx, 'north', '2026-11-24'))));
+  const turns = await Promise.all(Array.from({ length: 40 }, () => takeTurn(world.db, 'north', '2026-11-24')));
   const counts = new Map<string, number>();
   for (const turn of turns) counts.set(turn!.name, (counts.get(turn!.name) ?? 0) + 1);
   expect(Object.fromEntries(counts)).toEqual({ 'Tomasz Wierzba': 20, 'Lucía Ferrer Mas': 20 });

@@ -49,7 +49,6 @@ export async function knownFor(
 export interface Door {
   readonly source: SourceKind;
   readonly says: string;
-  readonly defaultCountry: string;
   readonly userId: string | null;
   /** where exactly a row came from, as it is shown beside its values */
   readonly refOf: (row: number) => string;

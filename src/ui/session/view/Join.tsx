@@ -4,6 +4,7 @@ import { Button, TextField } from '@mui/material';
 import { useState } from 'react';
 import { Notice } from '../../kit/parts';
 import { placed } from '../../kit/placed';
+import { enterBy } from '../state/enter';
 
 interface Props {
   readonly invited: { readonly email: string; readonly name: string; readonly role: string; readonly by: string | null } | null;
@@ -22,16 +23,9 @@ export function Join({ invited, workspace, code }: Props) {
   const isFirst = invited?.email === '';
   const enter = async (): Promise<void> => {
     setBusy(true);
-    const response = await fetch(`/join/${encodeURIComponent(code)}/in`, {
-      method: 'POST',
-      body: JSON.stringify({ name, password, ...(isFirst && { email }) }),
-    }).catch(() => undefined);
-    if (response?.ok) {
-      window.location.href = '/';
-      return;
-    }
-    const answer = (await response?.json().catch(() => ({}))) as { detail?: string } | undefined;
-    setProblem(answer?.detail ?? 'Millrace could not be reached: try again in a moment.');
+    const why = await enterBy(`/join/${encodeURIComponent(code)}/in`, { name, password, ...(isFirst && { email }) });
+    if (why === undefined) return;
+    setProblem(why);
     setBusy(false);
   };
   return (

@@ -4,6 +4,7 @@ import { Button, TextField } from '@mui/material';
 import { useState } from 'react';
 import { Notice } from '../../kit/parts';
 import { placed } from '../../kit/placed';
+import { enterBy } from '../state/enter';
 
 export interface DemoPerson {
   readonly email: string;
@@ -27,15 +28,9 @@ export function SignIn({ demo }: { readonly demo: Demo | null }) {
   const [busy, setBusy] = useState(false);
   const enter = async (address: string, secret: string): Promise<void> => {
     setBusy(true);
-    const response = await fetch('/session', { method: 'POST', body: JSON.stringify({ email: address, password: secret }) }).catch(
-      () => undefined,
-    );
-    if (response?.ok) {
-      window.location.href = '/';
-      return;
-    }
-    const answer = (await response?.json().catch(() => ({}))) as { detail?: string } | undefined;
-    setProblem(answer?.detail ?? 'Millrace could not be reached: try again in a moment.');
+    const why = await enterBy('/session', { email: address, password: secret });
+    if (why === undefined) return;
+    setProblem(why);
     setBusy(false);
   };
   return (

@@ -9,6 +9,7 @@ const whole = {
 
 test('what is missing is said one thing at a time, in the order of the form', () => {
   expect(draftProblem(newDraft('Europe/London', ''))).toContain('has a name');
+  expect(draftProblem({ ...whole, address: '' })).toContain('address it writes from');
   expect(draftProblem({ ...whole, address: 'sales' })).toContain('address it writes from');
   expect(draftProblem({ ...whole, dailyLimit: '0' })).toContain('a day at most');
   expect(draftProblem({ ...whole, personGapDays: 'two' })).toContain('days between');

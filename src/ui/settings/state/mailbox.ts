@@ -1,4 +1,5 @@
 import type { MailboxShape } from '../../../api';
+import { readTyped } from '../../../core/fields';
 
 /** A mailbox while it is typed. */
 export interface MailboxDraft {
@@ -53,7 +54,7 @@ export const newDraft = (zone: string, displayName: string): MailboxDraft => ({
   password: '',
 });
 
-const isAddress = (text: string): boolean => /^[^\s@]+@[^\s@.]+(?:\.[^\s@.]+)+$/.test(text);
+const isAddress = (text: string): boolean => text !== '' && readTyped({ type: 'e-mail' }, text).ok;
 const whole = (text: string): number | undefined => (/^\d{1,6}$/.test(text.trim()) ? Number(text) : undefined);
 
 /** What is missing or wrong, in the order of the form; undefined when it can be kept. */

@@ -1,0 +1,10 @@
+/** Goes in by a door; says why not, or nothing when the page is left for the desk. */
+export async function enterBy(door: string, body: object): Promise<string | undefined> {
+  const response = await fetch(door, { method: 'POST', body: JSON.stringify(body) }).catch(() => undefined);
+  if (response?.ok) {
+    window.location.href = '/';
+    return undefined;
+  }
+  const answer = (await response?.json().catch(() => ({}))) as { detail?: string } | undefined;
+  return answer?.detail ?? 'Millrace could not be reached: try again in a moment.';
+}
