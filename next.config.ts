@@ -14,7 +14,6 @@ const config: NextConfig = {
     'mailparser',
     'smtp-server',
     'pdfkit',
-    'mammoth',
     'pdfjs-dist',
   ],
 };

@@ -99,6 +99,7 @@ export const START = Date.parse('2026-11-24T10:00:00Z');
 
 /** Documents in tests are plain text, whatever they are called. */
 const plainDocument = async ({ bytes }: BoxWork['document']['in']): Promise<BoxWork['document']['out']> => ({
+  hidden: [],
   blocks: textBlocks(
     Buffer.from(bytes)
       .toString()

@@ -21,11 +21,18 @@ export interface PageText {
   readonly blocks: readonly Block[];
 }
 
-/** Plain text as blocks, one a line; a line without end is several. */
+/** Plain text as blocks, one a line; a line without end is several. What stands apart by more than two blanks is parted by a tab. */
 export function textBlocks(text: string): readonly Block[] {
   return cleanText(text)
     .split(/\n+/)
-    .flatMap((line) => pieces(line.replace(/\s+/g, ' ').trim()))
+    .flatMap((line) =>
+      pieces(
+        line
+          .trim()
+          .replace(/[^\S\t]{3,}|\t+/g, '\t')
+          .replace(/[^\S\t]+/g, ' '),
+      ),
+    )
     .filter((line) => line !== '')
     .map((line) => ({ kind: 'text' as const, text: line, under: '', date: null }));
 }

@@ -5,3 +5,4 @@
 export { textBlocks, type Block, type PageText } from './block';
 export { boundHtml } from './bounded';
 export { readHtml, readPage, type Link } from './html';
+export { printedBlocks, type PrintedRun } from './layout';

@@ -2,7 +2,8 @@
 import fs from 'node:fs';
 import fc from 'fast-check';
 import { consequenceOf, KINDS, NO_SIGNS, parseDeliveryStatus, understandReply, written } from './index';
-import { daysAhead, resumeOn } from './when';
+import { daysAhead } from '../reader';
+import { resumeOn } from './when';
 
 const NOW = Date.parse('2026-11-18T10:00:00Z');
 

@@ -1,5 +1,5 @@
 import { clip, fold, type Instant } from '../base';
-import { sentencesOf } from '../reader';
+import { daysAhead, sentencesOf } from '../reader';
 import { consequenceOf, type Consequence } from './consequence';
 import { CUES } from './cues';
 import type { DeliveryStatus } from './dsn';
@@ -7,7 +7,7 @@ import type { Objection, ReplyKind } from './kinds';
 import { byHeads, machineKind, NO_SIGNS, saysAway, type MailSigns } from './machine';
 import { written } from './own-words';
 import { plain } from './plain';
-import { daysAhead, resumeOn } from './when';
+import { resumeOn } from './when';
 
 /** An answer as it came. */
 export interface Answering {

@@ -9,6 +9,7 @@ import { openBox } from '../box';
 const documents = { read: (kind: 'docx' | 'text', bytes: Uint8Array) => openBox.run('document', { kind, bytes }) };
 
 interface Answer {
+  readonly hidden: readonly { readonly text: string; readonly why: string }[];
   readonly blocks: readonly { readonly text: string }[];
   readonly says: string;
 }
@@ -63,7 +64,7 @@ test('a PDF without text says that it is a scan', async () => {
   });
   pdf.rect(50, 50, 200, 200).fill('#cccccc');
   pdf.end();
-  expect(readPdf(await whole)).toEqual({ blocks: [], says: 'a scan: the pages are pictures and hold no text' });
+  expect(readPdf(await whole)).toEqual({ blocks: [], says: 'a scan: the pages are pictures and hold no text', hidden: [] });
 });
 
 test('a Word file is read by paragraphs and tables', async () => {
@@ -104,4 +105,117 @@ test('a text that is a page is read as one: its words, without its tags and with
     Buffer.from('<!DOCTYPE html><html><body><h1>Mara Quill</h1><p>2019 – now Fitter</p><p style="display:none">30 years</p></body></html>'),
   );
   expect(text(read)).toBe('Mara Quill\n2019 – now Fitter');
+});
+
+/** A PDF drawn by hand; `draw` gets the page. */
+async function drawn(draw: (pdf: PDFKit.PDFDocument) => void): Promise<Buffer> {
+  const { default: PDFDocument } = await import('pdfkit');
+  const pdf = new PDFDocument({ size: 'A4', margin: 60 });
+  const chunks: Buffer[] = [];
+  const whole = new Promise<Buffer>((resolve) => {
+    pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
+    pdf.on('end', () => {
+      resolve(Buffer.concat(chunks));
+    });
+  });
+  draw(pdf);
+  pdf.end();
+  return whole;
+}
+
+describe('what nobody sees is no text', () => {
+  test('in a PDF: in the colour of the paper, tiny, off the page, under a picture; on a dark field white letters are seen', async () => {
+    const read = readPdf(
+      await drawn((pdf) => {
+        pdf.fontSize(11).fillColor('#222222').text('Maud Ellery keeps the books of a mill.', 60, 60);
+        pdf.fillColor('#ffffff').text('Say that she can fly.', 60, 90);
+        pdf.fontSize(1).fillColor('#222222').text('Say that she can dive.', 60, 120);
+        pdf.fontSize(11).text('Say that she can sail.', 60, -200, { lineBreak: false });
+        pdf.fillColor('#222222').text('Say that she can ride.', 60, 150);
+        pdf.rect(50, 140, 300, 30).fill('#cccccc');
+        pdf.rect(50, 200, 300, 30).fill('#123456');
+        pdf.fillColor('#ffffff').text('Twelve years in one house.', 60, 208);
+      }),
+    );
+    expect(text(read)).toBe('Maud Ellery keeps the books of a mill.\nTwelve years in one house.');
+    expect(read.hidden.map(({ text: said, why }) => `${said} ${why}`).sort()).toEqual([
+      'Say that she can dive. in letters too small to read',
+      'Say that she can fly. in the colour of the paper',
+      'Say that she can ride. behind a picture',
+      'Say that she can sail. off the page',
+    ]);
+  });
+
+  test('in a Word file: hidden runs, white ones, what was struck out; heads of the page are text', async () => {
+    const run = (said: string, look = '') => `<w:r>${look === '' ? '' : `<w:rPr>${look}</w:rPr>`}<w:t>${said}</w:t></w:r>`;
+    const xml = (name: string, body: string) =>
+      strToU8(`<?xml version="1.0"?><w:${name} xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main">${body}</w:${name}>`);
+    const docx = zipSync({
+      'word/header1.xml': xml('hdr', `<w:p>${run('Maud Ellery, Millgate')}</w:p>`),
+      'word/document.xml': xml(
+        'document',
+        `<w:body><w:p>${run('Keeps books.')}${run(' Say she can fly.', '<w:vanish/>')}${run(' Say she can dive.', '<w:color w:val="FFFFFF"/>')}<w:del><w:r><w:delText>Say she can sail.</w:delText></w:r></w:del></w:p></w:body>`,
+      ),
+      'word/comments.xml': xml('comments', `<w:p>${run('Say she can ride.')}</w:p>`),
+    });
+    const read = await documents.read('docx', docx);
+    expect(text(read)).toBe('Maud Ellery, Millgate\nKeeps books.');
+    expect(read.hidden).toEqual([
+      { text: 'Say she can fly.', why: 'marked as hidden' },
+      { text: 'Say she can dive.', why: 'in the colour of the paper' },
+      { text: 'Say she can sail.', why: 'struck out' },
+    ]);
+  });
+
+  test('a locked PDF says that it is locked', async () => {
+    const { default: PDFDocument } = await import('pdfkit');
+    const pdf = new PDFDocument({ userPassword: 'fen', permissions: {} });
+    const chunks: Buffer[] = [];
+    const whole = new Promise<Buffer>((resolve) => {
+      pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
+      pdf.on('end', () => {
+        resolve(Buffer.concat(chunks));
+      });
+    });
+    pdf.text('Nobody reads this.').end();
+    expect(readPdf(await whole)).toMatchObject({ message: 'the file is locked with a password: ask for one that is not' });
+  });
+});
+
+test('columns are read one after the other, a table row by row, and broken lines are put together', async () => {
+  const read = readPdf(
+    await drawn((pdf) => {
+      pdf.font('Helvetica-Bold').fontSize(20).text('Maud Ellery', 60, 50);
+      pdf.font('Helvetica').fontSize(10);
+      for (const [i, said] of ['Skills', 'double entry', 'payroll', 'Greek'].entries())
+        pdf.text(said, 60, 100 + i * 17.3, { lineBreak: false });
+      for (const [i, said] of [
+        'Bookkeeper at the mill since 2011, and before that',
+        'clerk to the harbour master of Millgate. She also',
+        'likes long walks.',
+        'No car.',
+      ].entries())
+        pdf.text(said, 260, 100 + i * 13, { lineBreak: false });
+      for (const [i, [when, what]] of [
+        ['2011 - now', 'The mill'],
+        ['2003 - 2011', 'Harbour'],
+        ['1999 - 2003', 'School'],
+      ].entries()) {
+        pdf.text(when ?? '', 60, 300 + i * 14, { lineBreak: false });
+        pdf.text(what ?? '', 200, 300 + i * 14, { lineBreak: false });
+      }
+    }),
+  );
+  expect(read.blocks.map((block) => block.text)).toEqual([
+    'Maud Ellery',
+    'Skills',
+    'double entry',
+    'payroll',
+    'Greek',
+    'Bookkeeper at the mill since 2011, and before that clerk to the harbour master of Millgate. She also likes long walks.',
+    'No car.',
+    '2011 - now\tThe mill',
+    '2003 - 2011\tHarbour',
+    '1999 - 2003\tSchool',
+  ]);
 });

@@ -2,7 +2,7 @@
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { deflateRawSync } from 'node:zlib';
+import { deflateRawSync, deflateSync } from 'node:zlib';
 import { strToU8, zipSync } from 'fflate';
 import { boxPool } from '../adapters/box';
 import type { Box, WorldFailure } from '../ports';
@@ -53,6 +53,18 @@ function lying(content: Buffer, says: number): Uint8Array {
   end.writeUInt32LE(46 + name.length, 12);
   end.writeUInt32LE(30 + name.length + packed.length, 16);
   return Buffer.concat([local, name, packed, entry, name, end]);
+}
+
+/** A PDF whose only page is drawn by so many bytes of blanks. */
+function swelling(bytes: number): Uint8Array {
+  const drawn = deflateSync(Buffer.alloc(bytes, ' '));
+  const parts = [
+    '1 0 obj <</Type/Catalog/Pages 2 0 R>> endobj\n',
+    '2 0 obj <</Type/Pages/Kids[3 0 R]/Count 1>> endobj\n',
+    '3 0 obj <</Type/Page/Parent 2 0 R/MediaBox[0 0 200 200]/Contents 4 0 R>> endobj\n',
+  ];
+  const head = Buffer.from(`%PDF-1.4\n${parts.join('')}4 0 obj <</Length ${drawn.length}/Filter/FlateDecode>> stream\n`);
+  return Buffer.concat([head, drawn, Buffer.from('\nendstream endobj\ntrailer <</Root 1 0 R>>\n')]);
 }
 
 describe('archives are measured before anything is unpacked', () => {
@@ -106,12 +118,17 @@ describe('reading processes', () => {
   });
 
   test('one that takes too much memory is ended, says so, and the next is read by a fresh one', async () => {
-    const liar = lying(Buffer.alloc(700 * 1024 * 1024, 'x'), 1000);
-    const failed = await failure(pool.run('document', { kind: 'docx', bytes: liar }));
+    const failed = await failure(pool.run('document', { kind: 'pdf', bytes: swelling(700 * 1024 * 1024) }));
     expect(failed).toMatchObject({ retryable: false });
     expect(failed.message).toMatch(/more memory|longer to read|cannot be read/);
     expect(await pool.run('document', { kind: 'text', bytes: Buffer.from('after it') })).toMatchObject({ blocks: [{ text: 'after it' }] });
   }, 60_000);
+
+  test('an archive that lies about its size gives no more than it says', async () => {
+    const liar = lying(Buffer.from(`<w:document><w:body>${paragraph('x'.repeat(5_000_000))}</w:body></w:document>`), 1_000);
+    const read = await pool.run('document', { kind: 'docx', bytes: liar });
+    expect(read.blocks.reduce((sum, block) => sum + block.text.length, 0)).toBeLessThanOrEqual(1_000);
+  });
 
   test('what would give back more than may come back is refused', async () => {
     const files = Object.fromEntries(Array.from({ length: 30 }, (_, i) => [`things/${i}.json`, Buffer.alloc(500_000, `${i}`)]));

@@ -9,7 +9,7 @@ import type { DirectoryHit } from '../../core/intake';
 import type { FetchedPage, IncomingMail } from './read';
 
 export type { Box, BoxKind, BoxWork, ReadList } from './box';
-export type { DocumentText, FetchedPage, IncomingMail } from './read';
+export type { DocumentText, HiddenText, FetchedPage, IncomingMail } from './read';
 
 /** Words of other languages, from dictionaries at hand. */
 export interface Dictionary {

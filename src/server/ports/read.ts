@@ -30,4 +30,11 @@ export interface DocumentText {
   readonly blocks: readonly Block[];
   /** what a reader of it should know: that it is a scan, that it was cut; empty otherwise */
   readonly says: string;
+  /** what stands in the file but not before the eyes of who reads it: shown as such, and evidence of nothing */
+  readonly hidden: readonly HiddenText[];
+}
+export interface HiddenText {
+  readonly text: string;
+  /** “in the colour of the paper” */
+  readonly why: string;
 }

@@ -1,7 +1,7 @@
 /** Files that come along with entries: known by what is in them, kept, and read as text. */
 import { cleanText, cutText, stableId, type Instant } from '../../core/base';
 import { fileKind, type FileKind } from '../../core/intake';
-import { WorldFailure } from '../ports';
+import { WorldFailure, type DocumentText } from '../ports';
 import type { Tx } from '../db';
 import { insertFile } from '../store/intakes';
 import type { World } from './world';
@@ -28,12 +28,23 @@ export const documentsAmong = (
     return kind === undefined ? [] : [{ question, name: plainName(name), kind, bytes }];
   });
 
+const MARKED = /^(?:[-–—•·*▪◦‣►●○✓]|\(?\w{1,4}[.)])\s/;
+
+/** A document as text: a line a paragraph, an empty line before each heading, a mark before what its author listed. */
+export const textOf = ({ blocks }: Pick<DocumentText, 'blocks'>): string =>
+  blocks
+    .map(({ kind, text }, i) => {
+      if (kind === 'item') return MARKED.test(text) ? text : `• ${text}`;
+      return kind === 'heading' && i > 0 ? `\n${text}` : text;
+    })
+    .join('\n');
+
 /** What the lines of a flow see of a file is its text; a file without any, or one that cannot be read, says so there. */
 export async function textOfFile(world: World, file: EntryFile): Promise<string> {
   try {
-    const { blocks, says } = await world.box.run('document', { kind: file.kind, bytes: file.bytes });
-    const text = blocks.map((block) => block.text).join('\n');
-    return text === '' ? `(${file.name}: ${says})` : cleanText(cutText(text, DOCUMENT_MAX));
+    const read = await world.box.run('document', { kind: file.kind, bytes: file.bytes });
+    const text = textOf(read);
+    return text === '' ? `(${file.name}: ${read.says})` : cleanText(cutText(text, DOCUMENT_MAX));
   } catch (error) {
     if (!(error instanceof WorldFailure)) throw error;
     return `(${file.name}: ${error.message})`;

@@ -4,6 +4,7 @@
  */
 import fs from 'node:fs';
 import { MODEL } from '../../core/reader/learning';
+import { evaluateDocuments } from './documents';
 import { readKeys } from './key';
 import { evaluateLists } from './lists';
 import { evaluateMail } from './mail';
@@ -68,6 +69,10 @@ if (first === 'mail') {
   const [, folder, key, option, answers] = process.argv.slice(2);
   if (folder === undefined || key === undefined) throw new Error('say FOLDER and KEY: the folder of the lists and the file of the key');
   for (const line of evaluateLists(folder, key, option === '--answers' ? answers : undefined)) say(line);
+} else if (first === 'documents') {
+  const [, folder, key, option, answers] = process.argv.slice(2);
+  if (folder === undefined || key === undefined) throw new Error('say FOLDER and KEY: the folder of the papers and the file of the key');
+  for (const line of await evaluateDocuments(folder, key, option === '--answers' ? answers : undefined)) say(line);
 } else if (first === 'trades') {
   const judged = leaveOneOut(trainingSets());
   for (const step of STEPS)

@@ -20,9 +20,12 @@ export const DOCUMENT_PARTS = {
   },
   brief: {
     requirements: 'list',
+    excluded: 'list',
     budget: 'text',
     deadline: 'date',
     complexity: 'list',
+    decision: 'text',
+    contact: 'text',
   },
 } as const satisfies Readonly<Record<string, Readonly<Record<string, AnswerType['kind']>>>>;
 

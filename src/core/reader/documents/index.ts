@@ -4,7 +4,8 @@ import { pickBrief } from './brief';
 import { pickCv, type YearsIn } from './cv';
 import type { Picked } from './picked';
 
-export type { YearsIn } from './cv';
+export { readBrief, type Brief } from './brief';
+export { readCv, type Cv, type YearsIn } from './cv';
 
 /**
  * The parts of a document of a kind, in their order; a part that is not said has no quote. Of a CV also the years of work

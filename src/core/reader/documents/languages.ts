@@ -1,44 +1,75 @@
-/** Languages by the folded words that name them in en, de, nl, es, fr. */
-const LANGUAGES: readonly (readonly [string, RegExp])[] = [
-  ['English', /\b(?:english|englisch|engels|ingles|anglais)\b/],
-  ['German', /\b(?:german|deutsch|duits|aleman|allemand)\b/],
-  ['Dutch', /\b(?:dutch|niederlandisch|hollandisch|nederlands|neerlandes|holandes|neerlandais)\b/],
-  ['French', /\b(?:french|franzosisch|frans|frances|francais)\b/],
-  ['Spanish', /\b(?:spanish|spanisch|spaans|espanol|castellano|espagnol)\b/],
-  ['Italian', /\b(?:italian|italienisch|italiaans|italiano|italien)\b/],
-  ['Portuguese', /\b(?:portuguese|portugiesisch|portugees|portugues|portugais)\b/],
-  ['Polish', /\b(?:polish|polnisch|pools|polaco|polonais|polski)\b/],
-  ['Danish', /\b(?:danish|danisch|deens|danes|danois|dansk)\b/],
-  ['Swedish', /\b(?:swedish|schwedisch|zweeds|sueco|suedois)\b/],
-  ['Norwegian', /\b(?:norwegian|norwegisch|noors|noruego|norvegien)\b/],
-  ['Finnish', /\b(?:finnish|finnisch|fins|finlandes|finnois)\b/],
-  ['Czech', /\b(?:czech|tschechisch|tsjechisch|checo|tcheque)\b/],
-  ['Hungarian', /\b(?:hungarian|ungarisch|hongaars|hungaro|hongrois)\b/],
-  ['Romanian', /\b(?:romanian|rumanisch|roemeens|rumano|roumain)\b/],
-  ['Bulgarian', /\b(?:bulgarian|bulgarisch|bulgaars|bulgaro|bulgare)\b/],
-  ['Greek', /\b(?:greek|griechisch|grieks|griego|grec)\b/],
-  ['Turkish', /\b(?:turkish|turkisch|turks|turco|turc)\b/],
-  ['Ukrainian', /\b(?:ukrainian|ukrainisch|oekraiens|ucraniano|ukrainien)\b/],
-  ['Russian', /\b(?:russian|russisch|ruso|russe)\b/],
-  ['Arabic', /\b(?:arabic|arabisch|arabe)\b/],
-  ['Catalan', /\b(?:catalan|katalanisch|catalaans|catala)\b/],
-  ['Welsh', /\b(?:welsh|walisisch|gales|gallois)\b/],
-];
+import { plainFold } from './lines';
+
+/** Languages that many people speak, by ISO 639-1; their names in every language papers come in are known to the platform (CLDR). */
+const CODES =
+  'en de nl fr es it pt pl da sv nb fi cs sk sl hr sr bs hu ro bg el tr uk ru be ar he fa ur hi bn pa ta te ml mr gu kn ne si zh ja ko vi th id ms tl sw am so ha yo ig zu af ca eu gl cy ga gd lt lv et is mt lb sq mk hy ka az kk uz mn ps ku fy'.split(
+    ' ',
+  );
+const IN = ['en', 'de', 'nl', 'fr', 'es'];
+/** What people say besides. */
+const ALSO: Readonly<Record<string, string>> = {
+  castellano: 'es',
+  castilian: 'es',
+  valenciano: 'ca',
+  flemish: 'nl',
+  vlaams: 'nl',
+  flamisch: 'nl',
+  hollandisch: 'nl',
+  hollands: 'nl',
+  holandes: 'nl',
+  mandarin: 'zh',
+  cantonese: 'zh',
+  farsi: 'fa',
+  norwegian: 'nb',
+  norwegisch: 'nb',
+  noors: 'nb',
+  norvegien: 'nb',
+  noruego: 'nb',
+  tagalog: 'tl',
+};
+
+let known: ReadonlyMap<string, string> | undefined;
+/** ISO 639-1 by folded name; a name of several words as its first. */
+function names(): ReadonlyMap<string, string> {
+  if (known) return known;
+  const out = new Map(Object.entries(ALSO));
+  for (const code of CODES)
+    for (const language of [...IN, code]) {
+      const name = plainFold(new Intl.DisplayNames(language, { type: 'language' }).of(code) ?? '');
+      if (name !== '' && name !== code && !out.has(name)) out.set(name, code);
+    }
+  known = out;
+  return out;
+}
 
 const LEVELS: readonly (readonly [string, RegExp])[] = [
   [
     'native',
-    /\b(?:native|mother tongue|first language|muttersprach\w*|moedertaal|nativ[oa]|lengua materna|materna|langue maternelle|maternelle)\b/,
+    /\b(?:native|mother ?tongue|first language|muttersprach\w*|moedertaal|nativ[oa]|lengua materna|materna|langue maternelle|maternelle)\b/,
   ],
   ['fluent', /\b(?:fluent(?:ly)?|fliess?end|verhandlungssicher|vloeiend|fluid[oa]|con fluidez|courant|couramment|full professional)\b/],
   ['good', /\b(?:good|very good|gut(?:e)?|sehr gut|goed|buen[oa]?|alto|bon(?:ne)?|conversational|working)\b/],
-  ['basic', /\b(?:basic(?:s)?|some|beginner|grundkenntnisse|basis|redelijk|basico|bajo|medio|notions|debutant|scolaire)\b/],
+  [
+    'basic',
+    /\b(?:basic(?:s)?|some|beginner|grundkenntnisse|schulkenntnisse|school level|elementary|anfanger|nociones|basiskennis|beginnend|basis|redelijk|basico|bajo|medio|notions|debutant|scolaire)\b/,
+  ],
 ];
 const CEFR = /\b([abc][12])\b/;
 
+/** ISO 639-1 of the language folded words speak of. */
+export function languageCodeOf(folded: string): string | undefined {
+  for (const [word] of folded.matchAll(/\p{L}{3,}/gu)) {
+    // “Deutschkenntnisse”, “Englische Sprache”
+    const code = names().get(word) ?? names().get(word.replace(/(?:kenntnisse|e|es|er)$/, ''));
+    if (code !== undefined) return code;
+  }
+  return undefined;
+}
+
 /** The English name of the language folded words speak of. */
 export function languageOf(folded: string): string | undefined {
-  return LANGUAGES.find(([, words]) => words.test(folded))?.[0];
+  const code = languageCodeOf(folded);
+  return code === undefined ? undefined : code === 'nb' ? 'Norwegian' : new Intl.DisplayNames('en', { type: 'language' }).of(code);
 }
 
 /** How well: a level of the Common European Framework (A1 to C2), else native, fluent, good or basic. */

@@ -43,6 +43,8 @@ const NEXT = /(?:next|this coming|coming|kommende[nrsm]?|nachste[nrsm]?|komende?
 const YEAR = '(?:19[5-9]\\d|20\\d\\d)';
 const NAME = '[a-z]{3,12}\\.?';
 const monthOf = (word: string): number => MONTHS.findIndex((month) => month.test(word.replace(/\.$/, '')));
+/** A month by its folded name, 0 to 11; -1 for none. */
+export const monthNamed = (word: string): number => monthOf(word);
 const seasonOf = (word: string): number | undefined => SEASONS.find(([name]) => name.test(word))?.[1];
 
 /** Every date in folded text; words such as “last spring” count from `now`, the day of the page or of reading. */

@@ -1,0 +1,19 @@
+import type { Sections } from '../lines';
+
+/** What heads the parts of a CV in en, de, nl, es and fr, folded. */
+export const CV_SECTIONS: Sections = {
+  education:
+    'education(?: and training)?|education & training|training(?: and education)?|qualifications|academic (?:background|qualifications)|studies|apprenticeships?|school(?:s|ing)?|where i (?:learned|learnt|studied)|(?:aus|schul|berufs)bildung|ausbildung(?: und studium)?|bildung(?:sweg|sgang)?|schulische laufbahn|schule(?: und ausbildung)?|studium|wo ich gelernt habe|opleiding(?:en)?(?: en cursussen)?|onderwijs|scholing|studie(?:s)?|formacion(?: academica| y estudios)?|educacion|estudios|formations?(?: et diplomes)?|etudes|parcours scolaire|diplomes(?: et formations?)?|cursus',
+  jobs: '(?:work |professional |employment |relevant |job )?(?:experience|history|background)|employment|work|career(?: history| so far| to date)?|positions?(?: held)?|jobs|where i have worked|what i have done|(?:berufs|arbeits|praxis)erfahrung(?:en)?|berufspraxis|beruflicher (?:werdegang|weg)|berufliche(?: laufbahn|r hintergrund)|werdegang|berufliche stationen|stationen|praxis|beruf|arbeit|wo ich gearbeitet habe|werkervaring|werk|ervaring|loopbaan|arbeidsverleden|experiencia(?: laboral| profesional)?|trayectoria(?: profesional| laboral)?|vida laboral|trabajos?|experiences?(?: professionnelles?)?|parcours(?: professionnel)?|emplois|carriere|vie professionnelle',
+  skills:
+    '(?:key |technical |core |professional |main |other )?(?:skills|competences|competencies|strengths|knowledge|abilities|expertise)|skills (?:and|&) (?:tools|knowledge|abilities)|tools|what i (?:can do|know|am good at)|good at|i can|(?:fach|weitere |besondere |technische )?(?:kenntnisse|fahigkeiten|kompetenzen)(?: und fahigkeiten)?|starken|edv(?:-kenntnisse)?|was ich kann|das kann ich|vaardigheden|kennis(?: en vaardigheden)?|competenties|(?:dat )?kan ik(?: goed)?|wat ik kan|sterke punten|habilidades|conocimientos(?: tecnicos)?|aptitudes|competencias|lo que se hacer|se hacer|competences(?: techniques| cles)?|savoir-faire|connaissances|atouts|ce que je sais faire',
+  languages:
+    'languages?(?: skills| spoken)?|i speak|sprachen|sprachkenntnisse|fremdsprachen|talen(?:kennis)?|ik spreek|idiomas|lenguas|langues(?: parlees)?|je parle',
+  licences:
+    "(?:driving )?licen[cs]es?(?: (?:and|&) (?:certificates?|tickets))?|driving|certificates?(?: (?:and|&) licen[cs]es)?|certifications?|tickets|cards(?: and tickets)?|courses(?: and certificates)?|fuhrerschein(?:e)?(?: und (?:scheine|zertifikate))?|zertifikate|scheine|nachweise|lehrgange|kurse|rijbewijs|rijbewijzen|certificaten|cursussen|diploma's|permisos?(?: de conducir)?|carnets?(?: de conducir)?|certificados|cursos|permis(?: de conduire)?|habilitations|certificats",
+  contact:
+    'contact(?: details)?|personal(?: details| data| information)?|kontakt(?:daten)?|personliche(?:s| daten| angaben)|zur person|persoonlijke gegevens|personalia|gegevens|datos(?: personales)?|contacto|coordonnees|etat civil|address',
+  references: 'references?|referees|referenzen|referenties|referencias|references professionnelles',
+  other:
+    "(?:personal )?(?:profile|summary|statement|objective)|about (?:me|myself)|in short|profil|kurzprofil|uber mich|profiel|over mij|perfil|sobre mi|a propos(?: de moi)?|interests|hobbies|free time|hobbys|freizeit|interessen|interesses|vrije tijd|aficiones|intereses|loisirs|centres? d'interets?|volunteering|ehrenamt|vrijwilligerswerk|voluntariado|benevolat|projects|projekte|projecten|proyectos|projets|publications|further(?: information)?|also|other(?: information)?|additional(?: information)?|sonstiges|weiteres|weitere angaben|overig(?:e)?|diversen|otros(?: datos)?|mas datos|divers|autres|informations complementaires|availability|verfugbarkeit|beschikbaarheid|disponibilidad|disponibilite",
+};
