@@ -2,7 +2,7 @@ import { plural, type JsonObject } from '../base';
 import { ENTRY } from '../flow/check';
 import type { Instruction } from '../flow/plan';
 import { isDocumentKind, type StepOf } from '../flow/syntax';
-import { answerAll, classify, passageOf, pickDocument } from '../reader';
+import { answerAll, answering, classify, passageOf, pickDocument } from '../reader';
 import type { Run } from './run';
 import { factsFound, unitOf } from './stated';
 
@@ -35,11 +35,13 @@ export function pickOut(step: StepOf<'pick out'>, line: Instruction, run: Run): 
   const kind = step.document?.text ?? '';
   const origin = originOf(step, run);
   const asked = step.questions.map((question) => ({ id: question.id.text, type: question.type, wording: question.wording.text }));
-  const answers = answerAll(asked, [passageOf('', text)], run.now).map((answer, i) => ({
-    ...answer,
-    id: asked[i]?.id ?? '',
-    unit: unitOf(asked[i]?.type),
-  }));
+  const answers = answerAll(asked, [passageOf('', answering(isDocumentKind(kind) ? kind : undefined, text, run.now))], run.now).map(
+    (answer, i) => ({
+      ...answer,
+      id: asked[i]?.id ?? '',
+      unit: unitOf(asked[i]?.type),
+    }),
+  );
   const parts = isDocumentKind(kind)
     ? pickDocument(kind, text, run.now, yearsIn(run)).map((part) => ({
         ...part,
@@ -56,10 +58,10 @@ export function pickOut(step: StepOf<'pick out'>, line: Instruction, run: Run): 
     source: 'document' as const,
     others: answer.others.map((other) => ({ ...other, url: origin.url, source: 'document' as const })),
   }));
-  const record = kind === 'cv' ? run.view.person : kind === 'brief' ? run.view.company : null;
+  const record = kind === 'cv' ? run.view.person : isDocumentKind(kind) ? run.view.company : null;
   const facts = record
     ? factsFound(
-        findings.filter((finding) => finding.found),
+        findings.filter((finding) => finding.found && !(kind === 'call' && OWN_OF_A_CALL.has(finding.id))),
         { kind: kind === 'cv' ? 'person' : 'company', id: record.id },
         origin.name,
         run.now,
@@ -76,6 +78,9 @@ export function pickOut(step: StepOf<'pick out'>, line: Instruction, run: Run): 
   run.log(line, 'passed', `${found} of ${plural(findings.length, 'answer')} in ${origin.name ?? 'the text'}${nothing}`, { findings });
   run.pass(line);
 }
+
+/** Said of the one who spoke, not of the company: people are asked before a way to reach them is changed. */
+const OWN_OF_A_CALL = new Set(['email', 'phone', 'decision']);
 
 /** The workspace's fields that count years of some kind of work. */
 const yearsIn = (run: Run): readonly { readonly id: string; readonly words: readonly string[] }[] =>

@@ -55,6 +55,8 @@ const TIME = /(?:\d{4}|\d{1,2}[./]\d{2})(?!\d)/;
 /** What begins a line of its own: a stretch of time, a label, an address. */
 const OWN_LINE =
   /^(?:(?:since|from|seit|ab|sinds|vanaf|desde|depuis|von|van|de)\s)?(?:\p{L}{3,10}\.?\s+|\d{1,2}[./])?(?:19|20)\d\d\s*(?:[-–—:]|to\b|bis\b|tot\b|à|a\s|$)|^(?:since|seit|sinds|desde|depuis)\s.{0,24}\d{4}$|^\p{Lu}[\p{L} -]{1,24}:\s|^\S{1,60}@\S/u;
+/** “Brightwater-” at the end of a line. */
+const COMPOUND = /\p{L}[-‐]$/u;
 /** A word parted at the end of a line; not “in- und ausländische”. */
 const PARTED = /\p{Ll}[-‐­]$/u;
 const JOINS = /^(?:and|or|und|oder|bzw|en|of|y|e|o|et|ou)\b/;
@@ -289,6 +291,7 @@ function joined(lines: readonly Line[]): string {
   let out = '';
   for (const { text } of lines) {
     if (out === '') out = text;
+    else if (COMPOUND.test(out) && /^\p{Lu}/u.test(text)) out = `${out}${text}`;
     else if (PARTED.test(out) && /^\p{Ll}/u.test(text) && !JOINS.test(text)) out = `${out.replace(/[‐­]$/, '')}${text}`;
     else out = `${out} ${text}`;
   }

@@ -12,5 +12,5 @@ export { speaksToMachines } from './skills/standing';
 export { classify, type LabelGiven, type Sorted } from './classify';
 export { linkJudge, type PageLink } from './links';
 export { sentencesOf } from './sentences';
-export { pickDocument, readBrief, readCv, type Brief, type Cv } from './documents';
+export { answering, pickDocument, readBrief, readCv, readTalk, type Brief, type Cv, type TalkRead } from './documents';
 export { abusiveWords, disposableMailbox, parkedSite, roleMailbox, testEntry, type Screened } from './screen';

@@ -181,16 +181,20 @@ export interface StoredFile {
   readonly name: string;
   readonly kind: string;
   readonly size: number;
+  readonly says: string;
+  /** what stands in it where nobody sees it */
+  readonly hidden: readonly { readonly text: string; readonly why: string }[];
 }
 export async function insertFile(tx: Tx, file: StoredFile & { readonly bytes: Uint8Array }, now: Instant): Promise<void> {
-  await tx`insert into stored_file (id, entry_id, question, name, kind, size, bytes, created_at)
-    values (${file.id}, ${file.entryId}, ${file.question}, ${file.name}, ${file.kind}, ${file.size}, ${Buffer.from(file.bytes)}, ${now})`;
+  await tx`insert into stored_file (id, entry_id, question, name, kind, size, bytes, says, hidden, created_at)
+    values (${file.id}, ${file.entryId}, ${file.question}, ${file.name}, ${file.kind}, ${file.size}, ${Buffer.from(file.bytes)}, ${file.says},
+      ${tx.json(file.hidden.map(({ text, why }) => ({ text, why })))}, ${now})`;
 }
 export async function filesOf(tx: Tx, entryIds: readonly string[]): Promise<StoredFile[]> {
   return [
     ...(await tx<
       StoredFile[]
-    >`select id, entry_id, question, name, kind, size from stored_file where entry_id = any(${[...entryIds]}::uuid[]) order by name`),
+    >`select id, entry_id, question, name, kind, size, says, hidden from stored_file where entry_id = any(${[...entryIds]}::uuid[]) order by name`),
   ];
 }
 export async function fileBytes(

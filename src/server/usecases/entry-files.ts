@@ -1,7 +1,7 @@
 /** Files that come along with entries: known by what is in them, kept, and read as text. */
 import { cleanText, cutText, stableId, type Instant } from '../../core/base';
 import { fileKind, type FileKind } from '../../core/intake';
-import { WorldFailure, type DocumentText } from '../ports';
+import { WorldFailure, type DocumentText, type HiddenText } from '../ports';
 import type { Tx } from '../db';
 import { insertFile } from '../store/intakes';
 import type { World } from './world';
@@ -12,6 +12,14 @@ export interface EntryFile {
   readonly name: string;
   readonly kind: FileKind;
   readonly bytes: Uint8Array;
+}
+
+/** A file with what was read of it. */
+export interface ReadEntryFile extends EntryFile {
+  /** what the lines of a flow see of it: its text, or why it has none, in brackets */
+  readonly text: string;
+  readonly says: string;
+  readonly hidden: readonly HiddenText[];
 }
 
 const DOCUMENT_MAX = 200_000;
@@ -39,19 +47,20 @@ export const textOf = ({ blocks }: Pick<DocumentText, 'blocks'>): string =>
     })
     .join('\n');
 
-/** What the lines of a flow see of a file is its text; a file without any, or one that cannot be read, says so there. */
-export async function textOfFile(world: World, file: EntryFile): Promise<string> {
+/** Reads a file; one without any text, or one that cannot be read, says so where its text would stand. */
+export async function readEntryFile(world: World, file: EntryFile): Promise<ReadEntryFile> {
   try {
     const read = await world.box.run('document', { kind: file.kind, bytes: file.bytes });
     const text = textOf(read);
-    return text === '' ? `(${file.name}: ${read.says})` : cleanText(cutText(text, DOCUMENT_MAX));
+    const { says, hidden } = read;
+    return { ...file, says, hidden, text: text === '' ? `(${file.name}: ${says})` : cleanText(cutText(text, DOCUMENT_MAX)) };
   } catch (error) {
     if (!(error instanceof WorldFailure)) throw error;
-    return `(${file.name}: ${error.message})`;
+    return { ...file, says: error.message, hidden: [], text: `(${file.name}: ${error.message})` };
   }
 }
 
-export async function keepFiles(tx: Tx, entryId: string, files: readonly EntryFile[], now: Instant): Promise<void> {
+export async function keepFiles(tx: Tx, entryId: string, files: readonly ReadEntryFile[], now: Instant): Promise<void> {
   for (const [i, file] of files.entries())
     await insertFile(
       tx,
@@ -63,6 +72,8 @@ export async function keepFiles(tx: Tx, entryId: string, files: readonly EntryFi
         kind: file.kind,
         size: file.bytes.length,
         bytes: file.bytes,
+        says: file.says,
+        hidden: file.hidden,
       },
       now,
     );

@@ -30,7 +30,8 @@ const RAW = {
 const send = (raw: Readonly<Record<string, string>> = RAW, more: Partial<Sent> = {}) =>
   receiveForm(world, 'project-enquiry', { raw, files: [], opened, trap: '', sender: '10.0.0.1', ...more });
 const only = async () => {
-  const [entry] = await entries(world, (await forms(world))[0]?.id ?? '');
+  const form = (await forms(world)).find(({ name }) => name === 'Project enquiry');
+  const [entry] = await entries(world, form?.id ?? '');
   return entry;
 };
 

@@ -23,7 +23,7 @@ import {
 import { insertAudit } from '../store/timeline';
 import { loadCatalogue } from './fields';
 import { flowsTaking, takeInEntry } from './entries';
-import { keepFiles, plainName, textOfFile, type EntryFile } from './entry-files';
+import { keepFiles, plainName, readEntryFile, type EntryFile, type ReadEntryFile } from './entry-files';
 import { found, Refusal, type Actor, type World } from './world';
 
 /** What a sender may do: so many entries in so long, files so large, and nothing faster than a person types. */
@@ -220,10 +220,6 @@ function readFiles(
   return { good, problems };
 }
 
-async function textsOf(world: World, files: readonly EntryFile[]): Promise<JsonObject> {
-  return Object.fromEntries(await Promise.all(files.map(async (file) => [file.question, await textOfFile(world, file)] as const)));
-}
-
 /** Reads what was sent; `once` tells one sending from another with the same answers. */
 async function keepSent(world: World, row: IntakeRow, sent: Pick<Sent, 'raw' | 'files'>, once: string): Promise<SentAnswer> {
   const body = parsed(row);
@@ -232,10 +228,11 @@ async function keepSent(world: World, row: IntakeRow, sent: Pick<Sent, 'raw' | '
   const files = readFiles(body, sent.files, answers);
   const all = [...problems, ...files.problems];
   if (all.length > 0) return { ok: false, problems: all, says: 'Some answers need another look.' };
+  const read = await Promise.all(files.good.map((file) => readEntryFile(world, file)));
   return keep(world, row, body, {
     raw,
-    answers: { ...answers, ...(await textsOf(world, files.good)) },
-    files: files.good,
+    answers: { ...answers, ...Object.fromEntries(read.map((file) => [file.question, file.text])) },
+    files: read,
     key: stableId('form entry', row.id, once, JSON.stringify(raw)),
   });
 }
@@ -253,7 +250,7 @@ async function keep(
   entry: {
     readonly raw: Readonly<Record<string, string>>;
     readonly answers: JsonObject;
-    readonly files: readonly EntryFile[];
+    readonly files: readonly ReadEntryFile[];
     readonly key: string;
   },
 ): Promise<SentAnswer> {

@@ -46,7 +46,12 @@ export interface Part {
 }
 
 /** A kind of document as people speak of it. */
-const documentWords = (kind: string): string => (kind === 'cv' ? 'what a CV holds' : kind === 'brief' ? 'what a brief asks for' : kind);
+const DOCUMENT_WORDS: Readonly<Record<string, string>> = {
+  cv: 'what a CV holds',
+  brief: 'what a brief asks for',
+  call: 'what a call was about',
+};
+const documentWords = (kind: string): string => DOCUMENT_WORDS[kind] ?? kind;
 
 const verb = (text: string): Part => ({ text, role: 'verb' });
 const plain = (text: string): Part => ({ text, role: 'plain' });

@@ -27,6 +27,20 @@ export const DOCUMENT_PARTS = {
     decision: 'text',
     contact: 'text',
   },
+  call: {
+    reason: 'text',
+    goals: 'list',
+    objections: 'list',
+    outcome: 'text',
+    next_step: 'text',
+    next_day: 'date',
+    promises: 'list',
+    email: 'text',
+    phone: 'text',
+    deadline: 'date',
+    budget: 'text',
+    decision: 'text',
+  },
 } as const satisfies Readonly<Record<string, Readonly<Record<string, AnswerType['kind']>>>>;
 
 export type DocumentKind = keyof typeof DOCUMENT_PARTS;

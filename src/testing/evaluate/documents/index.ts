@@ -7,6 +7,7 @@ import { readDocument } from '../../../server/box/documents';
 import { WorldFailure, type DocumentText } from '../../../server/ports';
 import { textOf } from '../../../server/usecases/entry-files';
 import { briefSchema, givenBrief, scoreBrief } from './brief';
+import { callSchema, givenCall, scoreCall } from './call';
 import { cvSchema, givenCv, scoreCv } from './cv';
 import { Tally } from './tally';
 
@@ -14,6 +15,7 @@ const keySchema = z.object({
   today: z.string(),
   cvs: z.array(cvSchema).default([]),
   briefs: z.array(briefSchema).default([]),
+  calls: z.array(callSchema).default([]),
 });
 
 export interface ReadFile {
@@ -64,6 +66,18 @@ export async function evaluateDocuments(folder: string, keyFile: string, answers
     }
     answers['briefs'] = given;
     say.push(...tally.faults, ...tally.lines('Briefs'));
+  }
+  if (key.calls.length > 0) {
+    const tally = new Tally();
+    const given: unknown[] = [];
+    for (const call of key.calls) {
+      const { text } = await readFile(path.join(folder, call.file));
+      const is = givenCall(call.file, text, now);
+      given.push(is);
+      scoreCall(call, is, tally);
+    }
+    answers['calls'] = given;
+    say.push(...tally.faults, ...tally.lines('Calls'));
   }
   if (answersFile !== undefined) fs.writeFileSync(answersFile, `${JSON.stringify(answers, null, 2)}\n`);
   return say;

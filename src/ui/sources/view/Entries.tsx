@@ -2,6 +2,7 @@
 import { Button, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { clip } from '../../../core/base';
 import { sayProblem } from '../../client';
 import { dayTimeText, scalarText, kb } from '../../kit/format';
 import Link from '../../kit/Link';
@@ -17,7 +18,15 @@ export interface EntryView {
   readonly why: string;
   readonly personId: string | null;
   readonly personName: string | null;
-  readonly files: readonly { readonly id: string; readonly question: string; readonly name: string; readonly size: number }[];
+  readonly files: readonly FileView[];
+}
+
+export interface FileView {
+  readonly id: string;
+  readonly question: string;
+  readonly name: string;
+  readonly size: number;
+  readonly hidden: readonly { readonly text: string; readonly why: string }[];
 }
 
 /** Why nothing of a paper could be read: it stands where its text would, “(cv.docx: this document …)”. */
@@ -31,6 +40,16 @@ function unreadOf(name: string, text: unknown): string | null {
 function Unread({ says }: { readonly says: string | null }) {
   return says === null ? null : <div className="in-brick">■ not read: {says}</div>;
 }
+
+/** What stands in a paper where nobody sees it is shown to who reads it, and to nobody else. */
+function Hidden({ hidden }: Pick<FileView, 'hidden'>) {
+  return hidden.map(({ text, why }) => (
+    <div key={why} className="in-brick">
+      ■ hidden text, not read ({why}): <q>{clip(text, HIDDEN_SHOWN)}</q>
+    </div>
+  ));
+}
+const HIDDEN_SHOWN = 160;
 
 /** An answer as it is called on this page. */
 export interface AnswerName {
@@ -167,6 +186,7 @@ function Row({
             <div key={file.id}>
               {mayOpen ? <a href={`/api/v1/files/${file.id}`}>{file.name}</a> : file.name} <span className="quiet">{kb(file.size)}</span>
               <Unread says={unreadOf(file.name, entry.answers[file.question])} />
+              <Hidden hidden={file.hidden} />
             </div>
           ))}
         </td>

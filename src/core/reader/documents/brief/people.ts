@@ -81,7 +81,10 @@ function besideRole(lines: readonly DocumentLine[], role: string | null, name: s
 
 /** `"Penhallow, Tamsin" <…>` */
 function nameFrom(head: string | undefined): string | undefined {
-  const shown = /^[^:]{2,12}:([^<]{3,80})</.exec(head ?? '')?.[1]?.replace(/"/g, '').trim();
+  const shown = /^[^:]{2,12}:([^<]{3,80})</
+    .exec(head ?? '')?.[1]
+    ?.replace(/"/g, '')
+    .trim();
   if (shown === undefined) return undefined;
   const [family, given] = shown.split(/,\s*/);
   const name = given === undefined ? shown : `${given} ${family ?? ''}`;
@@ -128,7 +131,12 @@ function companyIn(lines: readonly DocumentLine[], sentences: readonly Sentence[
   );
   if (firm !== undefined) return firm;
   const said = sentences
-    .map((sentence) => /(?<![\p{L}&'’ -])(?:\p{Lu}[\p{L}&'’-]{1,30} ){1,5}(?:Ltd|GmbH|B\.?V\.?|S\.?L\.?|SARL|LLC|KG|AG)(?!\p{L})/u.exec(sentence.text)?.[0])
+    .map(
+      (sentence) =>
+        /(?<![\p{L}&'’ -])(?:\p{Lu}[\p{L}&'’-]{1,30} ){1,5}(?:Ltd|GmbH|B\.?V\.?|S\.?L\.?|SARL|LLC|KG|AG)(?!\p{L})/u.exec(
+          sentence.text,
+        )?.[0],
+    )
     .find((found) => found !== undefined);
   return said ?? null;
 }

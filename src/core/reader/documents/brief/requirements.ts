@@ -53,9 +53,7 @@ function inSection(lines: readonly DocumentLine[], sentences: readonly Sentence[
     (line) => line.bullet || /^\(?(?:[mw]|[a-z]?\d{1,3}(?:\.\d{1,3})*)[).:]\)?\s/i.test(line.text) || /^\([mw]\)/i.test(line.text),
   );
   const listed =
-    items.length >= 2
-      ? items
-      : own.filter((line) => !line.text.includes('\t') && line.text.length <= 160 && !LEADS.test(line.text));
+    items.length >= 2 ? items : own.filter((line) => !line.text.includes('\t') && line.text.length <= 160 && !LEADS.test(line.text));
   if (items.length >= 2 || (listed.length === own.length && own.length >= 2 && own.every((line) => sentenceCount(line.text) === 1)))
     return listed.map((line) => ({ text: bare(line.text), wish: wish || WISH.test(line.folded), quote: line.text }));
   return sentences

@@ -125,9 +125,7 @@ function addressOf(lines: readonly DocumentLine[]): Pick<Person, 'street' | 'cit
   const parts = (whole ? [whole] : head)
     .flatMap((line) =>
       line.text
-        .replace(/^[^:]{2,24}:\s+/, (label) =>
-          LABEL.test(plainFold(label)) || PLACE_LABEL.test(`${plainFold(label)} x`) ? '' : label,
-        )
+        .replace(/^[^:]{2,24}:\s+/, (label) => (LABEL.test(plainFold(label)) || PLACE_LABEL.test(`${plainFold(label)} x`) ? '' : label))
         .split(/\s[|·•–—-]\s|\t|,\s+|\s{2,}|;\s+/)
         .map((text) => ({ text: tidy(text), line })),
     )

@@ -87,7 +87,12 @@ const opens = (text: string, period: Period): boolean => {
   const before = text.slice(0, period.from).trim();
   const behind = text.slice(period.to).trim();
   if (before === '' || /^[:\-–—|•(]+$/.test(before)) return true;
-  if (!/^(?:[).,;]{0,2})$/.test(behind) && !/[(|\t,–—-]$/.test(text.slice(0, period.from).trimEnd()) && !text.slice(0, period.from).endsWith('\t')) return false;
+  if (
+    !/^(?:[).,;]{0,2})$/.test(behind) &&
+    !/[(|\t,–—-]$/.test(text.slice(0, period.from).trimEnd()) &&
+    !text.slice(0, period.from).endsWith('\t')
+  )
+    return false;
   return before.length <= HEAD_MAX && !/[.!?]\s/.test(before);
 };
 const opensAlone = (text: string, period: Period): boolean =>
