@@ -135,6 +135,7 @@ export const flowSchema = z.object({
   liveVersionId: id.nullable(),
   liveNo: z.number().int().nullable(),
   liveSince: instant.nullable(),
+  pausedAt: instant.nullable().describe('it rests since then; null: it runs'),
   updatedAt: instant,
 });
 export const bundleChoiceSchema = z.discriminatedUnion('does', [
@@ -228,6 +229,9 @@ export const reviewSchema = z.object({
   tripId: id,
   messageId: id,
   who: z.string(),
+  whose: z
+    .object({ people: z.array(z.string()), standIn: z.boolean(), yours: z.boolean() })
+    .describe('who decides today; `standIn`: nobody who was asked is there'),
   state: z.string(),
   dueAt: instant.nullable(),
   createdAt: instant,

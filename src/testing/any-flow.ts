@@ -23,6 +23,7 @@ const LINES: readonly string[] = [
   'sort job_title as s%\n  grower: "grows something" like "head grower", "grower"\n  office: "works in the office" like "accountant"',
   'pick out cv from job_title as cv%',
   'tell owner by email "Look at " + name',
+  'tell its owner "Look at " + name',
   'tell "Lucía Ferrer Mas" "not sure about " + name',
   'hand over to "Yard board" and wait, at most 2 hours as v%\n  free: yes/no\n  price: number in EUR',
   'stop "disqualified"',

@@ -1,5 +1,16 @@
 import fc from 'fast-check';
-import { addWorkingDays, dayKey, isWorkingDay, nextSlot, SLOT_MS, workingDaysFrom, zoneOf, type SlotBook, type WorkingTime } from './index';
+import {
+  addWorkingDays,
+  dayKey,
+  isWorkingDay,
+  nextOfMany,
+  nextSlot,
+  SLOT_MS,
+  workingDaysFrom,
+  zoneOf,
+  type SlotBook,
+  type WorkingTime,
+} from './index';
 
 const at = (iso: string): number => Date.parse(iso);
 const london: WorkingTime = {
@@ -26,6 +37,28 @@ describe('working days', () => {
     ['the local hour stays when the clocks change', '2027-03-26T09:30:00Z', 1, '2027-03-29T08:30:00Z'],
   ])('%s', (_name, from, days, to) => {
     expect(new Date(addWorkingDays(at(from), days, london)).toISOString()).toBe(new Date(to).toISOString());
+  });
+});
+
+describe('strokes of a day', () => {
+  const time = { zone: 'Europe/London', daysOff: new Set(['2026-12-25']) };
+  const strokes = { from: 8 * 60, to: 18 * 60, every: 45 };
+  const next = (at: string, workingDay = true): string =>
+    new Date(nextOfMany(Date.parse(at), strokes, time, workingDay)).toISOString().slice(0, 16);
+
+  test.each([
+    ['2026-11-24T07:10:00Z', '2026-11-24T08:00'],
+    ['2026-11-24T08:00:00Z', '2026-11-24T08:00'],
+    ['2026-11-24T08:01:00Z', '2026-11-24T08:45'],
+    ['2026-11-24T17:59:00Z', '2026-11-25T08:00'],
+    ['2026-11-27T17:59:00Z', '2026-11-30T08:00'],
+    ['2026-12-24T19:00:00Z', '2026-12-28T08:00'],
+  ])('after %s comes %s', (at, then) => {
+    expect(next(at)).toBe(then);
+  });
+
+  test('on any day the next one is tomorrow', () => {
+    expect(next('2026-11-27T17:59:00Z', false)).toBe('2026-11-28T08:00');
   });
 });
 

@@ -7,6 +7,7 @@ export {
   addWorkingDays,
   atClock,
   dayKey,
+  nextOfMany,
   intoWorkingTime,
   isWorkingDay,
   startOfLocalDay,

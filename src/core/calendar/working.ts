@@ -77,6 +77,23 @@ export function atClock(at: Instant, minute: number, time: Pick<WorkingTime, 'zo
   return at;
 }
 
+/** The next of the strokes of a day, from minute to minute and every so many, at or after an instant; else the first of the next day. */
+export function nextOfMany(
+  at: Instant,
+  strokes: { readonly from: number; readonly to: number; readonly every: number },
+  time: Pick<WorkingTime, 'zone' | 'daysOff'>,
+  workingDay: boolean,
+): Instant {
+  for (let minute = strokes.from; minute <= strokes.to; minute += strokes.every) {
+    const then = local(at, time.zone)
+      .startOf('day')
+      .set({ hour: Math.floor(minute / 60), minute: minute % 60 })
+      .toMillis();
+    if (then >= at && (!workingDay || isWorkingDay(then, time))) return then;
+  }
+  return atClock(startOfLocalDay(at, time.zone, 1), strokes.from, time, workingDay);
+}
+
 /** Local midnight of the day `days` after the one an instant lies in. */
 export function startOfLocalDay(at: Instant, zone: string, days = 0): Instant {
   return local(at, zone).startOf('day').plus({ days }).toMillis();

@@ -162,7 +162,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   letThrough: ({ world, actor, params }) => letThrough(world, actor, params.id ?? ''),
   chooseTrips: async ({ world, actor, body }) => ({ chosen: await stuck.chooseStuck(world, actor, body) }),
 
-  listReviews: async ({ world }) => ({ items: (await reviews.desk(world)).reviews }),
+  listReviews: async ({ world, actor }) => ({ items: (await reviews.desk(world, actor)).reviews }),
   decideReview: async ({ world, actor, params, body }) => {
     await reviews.decideReview(world, actor, params.id ?? '', body);
     return ok;

@@ -104,8 +104,18 @@ export async function usersNamed(tx: Tx, who: string): Promise<{ readonly id: st
   return [
     ...(await tx<
       { id: string; name: string; email: string }[]
-    >`select distinct u.id, u.name, u.email from app_user u left join team_member m on m.user_id = u.id where u.role = ${who} or u.name = ${who} or m.team = ${who} order by u.name`),
+    >`select distinct u.id, u.name, u.email from app_user u left join team_member m on m.user_id = u.id where u.ended_at is null and (u.role = ${who} or u.name = ${who} or m.team = ${who}) order by u.name`),
   ];
+}
+/** Whose the deal, the application or the person of a trip is, in that order; nobody: the owners of the workspace. */
+export async function ownersOf(tx: Tx, tripId: string): Promise<{ readonly id: string; readonly name: string; readonly email: string }[]> {
+  const [owner] = await tx<{ id: string; name: string; email: string }[]>`select u.id, u.name, u.email from trip t
+    left join deal d on d.id = t.deal_id
+    left join lateral (select owner_id from application a where a.person_id = t.person_id order by a.created_at desc limit 1) a on true
+    left join person p on p.id = t.person_id
+    join app_user u on u.id = coalesce(d.owner_id, a.owner_id, p.owner_id) and u.ended_at is null
+    where t.id = ${tripId}`;
+  return owner ? [owner] : usersNamed(tx, 'owner');
 }
 export async function insertNotices(
   tx: Tx,

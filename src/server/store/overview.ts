@@ -2,7 +2,6 @@ import type { Instant } from '../../core/base';
 import type { Tx } from '../db';
 
 export interface OpenCounts {
-  readonly reviews: number;
   readonly pairs: number;
   readonly doubts: number;
   readonly replies: number;
@@ -19,7 +18,6 @@ export async function openCounts(
   ask: { readonly now: Instant; readonly userId: string | null; readonly dayFrom: Instant; readonly dayTo: Instant },
 ): Promise<OpenCounts> {
   const [row] = await tx<OpenCounts[]>`select
-    (select count(*)::int from review where state = 'open' and (later_until is null or later_until <= ${ask.now})) as reviews,
     (select count(*)::int from pair where state = 'open' and (later_until is null or later_until <= ${ask.now})) as pairs,
     (select count(*)::int from effect where state = 'in doubt') as doubts,
     (select count(*)::int from message where state = 'received' and handled_at is null) as replies,

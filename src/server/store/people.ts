@@ -1,6 +1,7 @@
 /** Who works here, who is asked to, who is away. */
 import type { Instant } from '../../core/base';
 import type { Member } from '../../core/teams';
+import type { Colleague } from '../../core/teams';
 import type { Tx } from '../db';
 import type { Role } from './access';
 
@@ -58,6 +59,16 @@ export async function putAway(tx: Tx, userId: string, days: readonly { readonly 
   await tx`delete from away where user_id = ${userId}`;
   for (const { from, to } of days)
     await tx`insert into away (user_id, from_day, to_day) values (${userId}, ${from}, ${to}) on conflict do nothing`;
+}
+
+/** Who works here, with their teams and whether they are away on a day. */
+export async function colleagues(tx: Tx, today: string): Promise<Colleague[]> {
+  return [
+    ...(await tx<Colleague[]>`select u.id, u.name, u.role,
+      coalesce((select array_agg(m.team) from team_member m where m.user_id = u.id), '{}') as teams,
+      exists (select 1 from away a where a.user_id = u.id and a.from_day <= ${today}::date and a.to_day >= ${today}::date) as is_away
+      from app_user u where u.ended_at is null order by u.name`),
+  ];
 }
 
 export interface InviteRow {

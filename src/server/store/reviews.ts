@@ -35,6 +35,14 @@ export async function openReviews(tx: Tx, now: Instant): Promise<ReviewRow[]> {
     )),
   ];
 }
+/** How many wait, by whom they were asked of. */
+export async function openReviewsByWho(tx: Tx, now: Instant): Promise<{ readonly who: string; readonly count: number }[]> {
+  return [
+    ...(await tx<
+      { who: string; count: number }[]
+    >`select who, count(*)::int as count from review where state = 'open' and (later_until is null or later_until <= ${now}) group by who`),
+  ];
+}
 export async function reviewsOfPeople(tx: Tx, ids: readonly string[]): Promise<ReviewRow[]> {
   return [...(await reviewRows(tx, tx`where r.state = 'open' and t.person_id = any(${[...ids]}) order by r.created_at`))];
 }

@@ -1,5 +1,5 @@
 import { durationMs, stableId, type Instant } from '../../core/base';
-import { atClock, dayKey } from '../../core/calendar';
+import { atClock, dayKey, nextOfMany } from '../../core/calendar';
 import { parseFlow, type StepOf } from '../../core/flow/syntax';
 import type { Tx } from '../db';
 import { claimFlowClocks, putFlowClock, versionsOf } from '../store/flows';
@@ -27,7 +27,12 @@ export async function setFlowClock(tx: Tx, flowId: string, text: string, now: In
 
 async function nextStroke(tx: Tx, flowId: string, clock: ClockIntake, from: Instant): Promise<Instant> {
   const space = await workspace(tx);
-  const at = atClock(from, clock.time.minute, { zone: space.zone, daysOff: new Set(space.daysOff) }, clock.workingDays);
+  const time = { zone: space.zone, daysOff: new Set(space.daysOff) };
+  if (clock.every) {
+    const { minute } = clock.time;
+    return nextOfMany(from, { from: minute, to: clock.until?.minute ?? 24 * 60 - 1, every: durationMs(clock.every.duration) / 60_000 }, time, clock.workingDays);
+  }
+  const at = atClock(from, clock.time.minute, time, clock.workingDays);
   if (!clock.within) return at;
   // Another moment every day, yet the same however often it is worked out.
   const share = Number.parseInt(stableId('stroke', flowId, dayKey(at, space.zone)).slice(0, 8), 16) / 0xffff_ffff;

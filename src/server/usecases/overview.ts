@@ -18,6 +18,7 @@ import { madeSince } from '../store/records';
 import { openCounts } from '../store/overview';
 import { counts, type Page } from './records';
 import { countStuck } from './stuck';
+import { reviewsFor } from './whose';
 import { found, readCursor, workspace, writeCursor, type Actor, type World } from './world';
 
 const DAY_MS = 86_400_000;
@@ -41,13 +42,14 @@ export async function railCounts(world: World, actor: Actor): Promise<RailCounts
   const now = await world.clock.now();
   const { zone } = await workspace(db);
   const day = DateTime.fromMillis(now, { zone }).startOf('day');
-  const [open, groups, records] = await Promise.all([
+  const [open, reviews, groups, records] = await Promise.all([
     openCounts(db, { now, userId: actor.userId, dayFrom: day.toMillis(), dayTo: day.plus({ days: 1 }).toMillis() }),
+    reviewsFor(world, actor),
     countStuck(world),
     counts(world),
   ]);
   return {
-    desk: open.reviews + open.pairs + groups + open.doubts + open.replies + open.firsts + open.told,
+    desk: reviews + open.pairs + groups + open.doubts + open.replies + open.firsts + open.told,
     sources: open.listsToday,
     flows: open.liveFlows,
     records: records.people + records.companies,

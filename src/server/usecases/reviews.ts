@@ -36,6 +36,7 @@ import type { NoticeRow } from '../store/outbox';
 import { merge } from './merge';
 import { afterSent } from './sent';
 import { replan } from './touches';
+import { houseOf, mustBeAsked, type Whose } from './whose';
 import { found, Refusal, type Actor, type World } from './world';
 import { factsOf } from '../store/facts';
 import type { Fact } from '../../core/facts';
@@ -44,6 +45,7 @@ const LATER_MS = durationMs({ amount: 4, unit: 'hour' });
 
 export interface Desk {
   readonly reviews: readonly (ReviewRow & {
+    readonly whose: Whose;
     readonly message: MessageRow;
     readonly then: readonly { readonly day: number; readonly subject: string }[];
   })[];
@@ -57,11 +59,12 @@ export interface Desk {
 
 const NOBODY: Actor = { userId: null, name: '' };
 
-/** Everything that needs a person now; what one of them was told is theirs alone. */
+/** Everything that needs a person now; what one of them was told or asked is theirs, and who builds here sees what was asked of others. */
 export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
   const { db } = world;
   const now = await world.clock.now();
-  const [reviews, pairs, stuck, doubts, replies, told, firsts] = await Promise.all([
+  const house = await houseOf(world, actor);
+  const [open, pairs, stuck, doubts, replies, told, firsts] = await Promise.all([
     openReviews(db, now),
     openPairs(db, now),
     stuckGroups(world),
@@ -70,6 +73,7 @@ export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
     notices(world, actor),
     heldFirst(db),
   ]);
+  const reviews = open.map((review) => ({ ...review, whose: house.whose(review.who) })).filter(({ whose }) => whose.yours || house.mayTakeOver);
   const library = await loadLibrary(db);
   const messages = await messagesByIds(
     db,
@@ -119,6 +123,7 @@ export async function decideReview(world: World, actor: Actor, id: string, decis
   const now = await world.clock.now();
   const review = found(await findReview(world.db, id), 'this review');
   if (review.state !== 'open') throw new Refusal('conflict', 'this message has been decided already');
+  await mustBeAsked(world, actor, review.who);
   if (decision.does === 'later') {
     await postponeReview(world.db, id, now + LATER_MS);
     return;

@@ -1,7 +1,8 @@
 import { stableId, type Instant, type JsonObject } from '../../core/base';
 import type { Command } from '../../core/engine';
 import type { Tx } from '../db';
-import { insertCall, insertNotices, listWebhooks, openNotices, readNotice, usersNamed, type NoticeRow } from '../store/outbox';
+import { ITS_OWNER } from '../../core/flow/syntax';
+import { insertCall, insertNotices, listWebhooks, openNotices, ownersOf, readNotice, usersNamed, type NoticeRow } from '../store/outbox';
 import { listMailboxes } from '../store/messages';
 import { Refusal, type Actor, type World } from './world';
 
@@ -17,7 +18,7 @@ export async function tellPeople(
     await insertCall(tx, { ...about, id: command.noticeId, kind: 'tell', payload }, now);
     return;
   }
-  const people = await usersNamed(tx, command.who);
+  const people = command.who === ITS_OWNER ? await ownersOf(tx, about.tripId) : await usersNamed(tx, command.who);
   await insertNotices(
     tx,
     people.map((user) => ({ ...about, id: stableId(command.noticeId, user.id), userId: user.id, text: command.text })),

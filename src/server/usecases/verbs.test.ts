@@ -45,6 +45,42 @@ const journal = async (personId: string): Promise<string[]> => {
   return row ? (await trip(world, row.id)).journal.map((entry) => `${entry.verb}: ${entry.says}`) : [];
 };
 
+test('its owner is whose deal or record it is, and the owners of the workspace while it is nobody’s', async () => {
+  const mara = await somebody('Mara Dean');
+  const flowId = await flowOf('tell its owner "Yours: " + name\n');
+  await run(flowId, [mara]);
+  const told = async (): Promise<readonly string[]> =>
+    (await world.db<{ name: string }[]>`select u.name from notice n join app_user u on u.id = n.user_id order by n.at, u.name`).map(
+      ({ name }) => name,
+    );
+  expect(await told()).toEqual(['Ruud Vermaat-Osei']);
+  const joe = await somebody('Joe Bell');
+  await world.db`update person set owner_id = ${lucia.userId} where id = ${joe}`;
+  await run(flowId, [joe]);
+  expect((await notices(world, lucia)).map((notice) => notice.text)).toEqual(['Yours: Joe Bell']);
+});
+
+test('the clock strikes every so often, and each record comes in once a day', async () => {
+  const flow = await createFlow(
+    world,
+    ines,
+    'flow "Often"\nabout person\n\ntake in from clock every 30 minutes from 08:00 to 18:00\n  when status = "ring"\nnote "rung"\n',
+  );
+  await release(world, ines, flow.id);
+  const mara = await somebody('Mara Dean');
+  await world.db`update person set status = 'ring' where id = ${mara}`;
+  world.now = Date.parse('2026-11-24T10:31:00Z');
+  await drain();
+  const joe = await somebody('Joe Bell');
+  await world.db`update person set status = 'ring' where id = ${joe}`;
+  world.now += 30 * 60_000;
+  await drain();
+  expect([await journal(mara), await journal(joe)].map((lines) => lines.filter((line) => line === 'note: rung'))).toEqual([
+    ['note: rung'],
+    ['note: rung'],
+  ]);
+});
+
 test('tell puts a notice before each of the team, by mail where it says so; each puts theirs aside', async () => {
   const mara = await somebody('Mara Dean');
   await run(await flowOf('tell "north" by email "Look at " + name\n'), [mara]);

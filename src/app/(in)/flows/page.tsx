@@ -13,8 +13,7 @@ export default async function FlowsPage() {
   const rows = today.map((flow) => ({
     id: flow.id,
     name: flow.name,
-    liveNo: flow.liveNo,
-    liveSince: flow.liveSince,
+    live: flow.liveNo === null ? null : { no: flow.liveNo, since: flow.liveSince ?? 0, restsSince: flow.pausedAt },
     lines: numberedLines(parseFlow(flow.draftText).tree.lines).length,
     counts: flow.counts ?? null,
     costAllMicro: all.find((entry) => entry.id === flow.id)?.counts?.costMicro ?? 0,

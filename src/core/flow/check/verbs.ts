@@ -1,6 +1,6 @@
 import { durationMs } from '../../base';
 import { catalogueOf, speaksOf, type Field } from '../../fields';
-import { DOCUMENT_KINDS, DOCUMENT_PARTS, isDocumentKind, quote, SCREENS, type Line, type Verb, type Word } from '../syntax';
+import { DOCUMENT_KINDS, DOCUMENT_PARTS, isDocumentKind, ITS_OWNER, quote, SCREENS, type Line, type Verb, type Word } from '../syntax';
 import { ASKABLE_ROLES, DOCUMENTS } from './known';
 import {
   approved,
@@ -51,6 +51,8 @@ function noLimit(line: Line, say: Say): void {
 /** Where a company and a person can be read about. */
 const COMPANY_PLACES = ['website', 'news', 'register', 'people', 'jobs'];
 /** Doors by which records come in. */
+const LEAST_EVERY_MS = durationMs({ amount: 5, unit: 'minute' });
+const MOST_EVERY_MS = durationMs({ amount: 12, unit: 'hour' });
 const INTAKES = ['file', 'form', 'webhook', 'mailbox', 'calendar', 'hand', 'clock', 'change'];
 const MOST_WITHIN_MS = 4 * 3_600_000;
 const PERSON_PLACES = ['people', 'news'];
@@ -65,6 +67,13 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
     if (step.change?.when) feel(step.change.when, 'boolean', way, check, say);
     if (step.clock?.within && durationMs(step.clock.within.duration) > MOST_WITHIN_MS)
       say(step.clock.within, 'wrong place', 'the clock strikes within at most 4 hours');
+    if (step.clock?.every) {
+      const every = durationMs(step.clock.every.duration);
+      if (every < LEAST_EVERY_MS || every > MOST_EVERY_MS)
+        say(step.clock.every, 'wrong place', 'the clock strikes every 5 minutes at the most, and every 12 hours at the least');
+    }
+    if (step.clock?.until && step.clock.until.minute <= step.clock.time.minute)
+      say(step.clock.until, 'wrong place', 'this is before the first stroke of the day');
     if (step.clock?.when) feel(step.clock.when, 'boolean', way, check, say);
     else if (step.clock) say(step.clock, 'wrong place', 'say which records are due, below: when quiet_days in [4, 8, 14]');
     if (step.name)
@@ -276,7 +285,7 @@ export const CHECKS: { readonly [V in Exclude<Verb, 'unknown' | 'split'>]: Check
       else if (!step.byEmail) say(step.paper, 'wrong place', 'a document goes along by e-mail: write tell … by email');
     }
     if (step.who.kind === 'role') {
-      oneOf(step.who.name, ASKABLE_ROLES, 'whom to tell', say);
+      oneOf(step.who.name, [...ASKABLE_ROLES, ITS_OWNER], 'whom to tell', say);
       return;
     }
     const { people, teams, webhooks } = check.library;

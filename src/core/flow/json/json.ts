@@ -40,7 +40,16 @@ const step = z.discriminatedUnion('verb', [
     from: name,
     name: name.optional(),
     oncePer: name.optional(),
-    clock: z.strictObject({ time, workingDays: z.boolean(), within: span.optional(), when: feel.optional() }).optional(),
+    clock: z
+      .strictObject({
+        time,
+        workingDays: z.boolean(),
+        every: span.optional(),
+        until: time.optional(),
+        within: span.optional(),
+        when: feel.optional(),
+      })
+      .optional(),
     change: z.strictObject({ fields: z.array(name), when: feel.optional() }).optional(),
   }),
   z.strictObject({ verb: z.literal('keep'), when: feel, unless: z.array(name).optional(), otherwise: setting.optional() }),

@@ -1,6 +1,7 @@
 import { never, plural, printDuration } from '../../base';
 import {
   clockText,
+  type ClockIntake,
   quote,
   type Arm,
   type ClockTime,
@@ -118,6 +119,16 @@ export function sayArm(arm: Arm): readonly Part[] {
   return arm.when ? [{ text: 'when', role: 'clause' }, condition(arm.when)] : [{ text: 'else', role: 'clause' }];
 }
 
+const strokes = ({ time, every, until }: ClockIntake): readonly Part[] => {
+  if (!every) return [plain('at'), clock(time)];
+  return [
+    plain('every'),
+    length(every),
+    ...(time.minute > 0 || until ? [plain('from'), clock(time)] : []),
+    ...(until ? [plain('to'), clock(until)] : []),
+  ];
+};
+
 function sayStep(step: Step): readonly Part[] {
   switch (step.verb) {
     case 'take in':
@@ -127,8 +138,7 @@ function sayStep(step: Step): readonly Part[] {
         ...(step.name ? [named(step.name, 'intake')] : []),
         ...(step.clock
           ? [
-              plain('at'),
-              clock(step.clock.time),
+              ...strokes(step.clock),
               ...(step.clock.within ? [plain('within'), length(step.clock.within)] : []),
               ...(step.clock.workingDays ? [plain('on working days')] : []),
             ]

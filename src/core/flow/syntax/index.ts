@@ -9,4 +9,5 @@ export { parseFlow, parseLines } from './parse';
 export { answerTypeText, clockText, printFlow, quote, stepRows, type PrintOptions } from './print';
 export { parser as flowParser } from './grammar.gen';
 export { VERB_WORDS } from './verbs';
+export { ITS_OWNER } from './notices';
 export { DOCUMENT_KINDS, DOCUMENT_PARTS, isDocumentKind, type DocumentKind, type DocumentPart } from './documents';

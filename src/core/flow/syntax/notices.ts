@@ -2,12 +2,17 @@ import type { Cursor } from './cursor';
 import { answerType, type ReadStep } from './clauses';
 import type { Addressee, AnswerPart, StepOf } from './tree';
 
+/** Whose record it is, not whose workspace. */
+export const ITS_OWNER = 'its owner';
+
 function addressee(row: Cursor): Addressee | undefined {
   if (row.peek()?.kind === 'String') {
     const name = row.wantName('a person, a team or a webhook');
     return name && { kind: 'named', name };
   }
-  const name = row.wantPath('whom to tell (owner, or a name in quotes)');
+  const its = row.take('its', 'owner');
+  if (its) return { kind: 'role', name: { from: its.from, to: its.to, text: ITS_OWNER } };
+  const name = row.wantPath('whom to tell (owner, its owner, or a name in quotes)');
   return name && { kind: 'role', name };
 }
 

@@ -83,8 +83,12 @@ function waitText(until: WaitFor): string {
   }
 }
 
-const clockIntakeText = (clock: ClockIntake): string =>
-  ` at ${clockText(clock.time.minute)}${clock.within ? ` within ${printDuration(clock.within.duration)}` : ''}${clock.workingDays ? ' on working days' : ''}`;
+const strokesText = ({ time, every, until, within }: ClockIntake): string => {
+  if (!every) return `at ${clockText(time.minute)}${within ? ` within ${printDuration(within.duration)}` : ''}`;
+  const from = time.minute === 0 && !until ? '' : ` from ${clockText(time.minute)}`;
+  return `every ${printDuration(every.duration)}${from}${until ? ` to ${clockText(until.minute)}` : ''}`;
+};
+const clockIntakeText = (clock: ClockIntake): string => ` ${strokesText(clock)}${clock.workingDays ? ' on working days' : ''}`;
 
 /** The rows of one step: its line, then its clauses without indentation. */
 export function stepRows(step: Step): readonly string[] {

@@ -52,7 +52,11 @@ export type Addressee = { readonly kind: 'role'; readonly name: Word } | { reado
 
 /** When the clock takes records in. */
 export interface ClockIntake extends Span {
+  /** when it strikes; with `every` the first stroke of a day */
   readonly time: ClockTime;
+  /** it strikes again and again, until the end of the day or this time */
+  readonly every?: Wait;
+  readonly until?: ClockTime;
   readonly workingDays: boolean;
   /** it strikes somewhere within this time, another moment every day */
   readonly within?: Wait;

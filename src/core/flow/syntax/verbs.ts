@@ -4,7 +4,7 @@ import { READ_NOTICE } from './notices';
 import type { Token } from './rows';
 import { SCREENS } from './screens';
 import { READ_WAIT } from './waits';
-import type { Named, Question, SortLabel, StepOf, Verb, Word } from './tree';
+import type { ClockIntake, Named, Question, SortLabel, StepOf, Verb, Word } from './tree';
 
 type Readable = Exclude<Verb, 'split' | 'unknown'>;
 
@@ -131,6 +131,21 @@ function wordsUntilComma(row: Cursor): readonly Token[] {
   return out;
 }
 
+/** `at 08:30 within 20 minutes on working days`, or `every 30 minutes from 08:00 to 18:00 on working days` */
+function clockStrokes(row: Cursor): Omit<ClockIntake, 'when' | 'from' | 'to'> | undefined {
+  const every = row.take('every');
+  if (!every && !row.want('at', 'take in from clock at 08:00')) return undefined;
+  const often = every && row.wantDuration();
+  if (every && !often) return undefined;
+  const whole = every && !row.take('from');
+  const time = whole ? { from: every.from, to: often?.to ?? every.to, minute: 0 } : row.wantClock();
+  if (!time) return undefined;
+  const until = often && !whole && row.take('to') ? row.wantClock() : undefined;
+  const within = !often && row.take('within') ? row.wantDuration() : undefined;
+  const workingDays = row.take('on', 'working', 'days') !== undefined;
+  return { time, workingDays, ...(often && { every: often }), ...(until && { until }), ...(within && { within }) };
+}
+
 /** Keyed by verb: a new verb does not compile until it can be read. */
 export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
   'take in': (row, clauses) => {
@@ -138,9 +153,8 @@ export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
     const from = row.wantPath('where records come from (file, form, hand)');
     if (!from) return undefined;
     const name = row.peek()?.kind === 'String' ? row.wantName('the intake') : undefined;
-    const time = from.text === 'clock' && row.want('at', 'take in from clock at 08:00') ? row.wantClock() : undefined;
-    const within = time && row.take('within') ? row.wantDuration() : undefined;
-    const workingDays = time !== undefined && row.take('on', 'working', 'days') !== undefined;
+    const strokes = from.text === 'clock' ? clockStrokes(row) : undefined;
+    const time = strokes?.time;
     const fields: Word[] = [];
     if (from.text === 'change' && row.want('of', 'take in from change of stage'))
       do {
@@ -155,7 +169,7 @@ export const READ_STEP: { readonly [V in Readable]: ReadStep<V> } = {
       else if ((time || fields.length > 0) && clause.take('when')) when = clause.wantFeel('which records are due');
       if (clause !== row) clause.end();
     }
-    const clock = time && { from: time.from, to: time.to, time, workingDays, ...(within && { within }), when };
+    const clock = strokes && { from: strokes.time.from, to: strokes.time.to, ...strokes, when };
     const [first, last] = [fields[0], fields.at(-1)];
     const change = first && last && { from: first.from, to: last.to, fields, ...(when && { when }) };
     return {

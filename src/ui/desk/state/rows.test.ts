@@ -1,4 +1,4 @@
-import { deskRows, minutesOfWork, sayRow } from './rows';
+import { deskRows, minutesOfWork, sayOpen, sayRow } from './rows';
 import type { DeskView } from './types';
 
 const message = {
@@ -57,6 +57,7 @@ const DESK: DeskView = {
       personId: 'p',
       personName: 'Mara Quill',
       companyName: 'Oakmere Glass',
+      whose: { people: ['Tomasz'], standIn: false, yours: true },
       flowId: 'f',
       flowName: 'Trade-fair visitors',
       who: 'north',
@@ -144,6 +145,26 @@ describe('rows of the desk', () => {
         .map((row) => row.title)
         .sort(),
     ).toEqual(['1 trip stuck', '1 trip stuck', '1,200 trips stuck', 'The first 10 are on their way', 'Told to you']);
+  });
+
+  test('what was asked of others comes last, says of whom, and is none of your work', () => {
+    const review = DESK.reviews[0];
+    if (!review) throw new Error('there is one');
+    const asked = (whose: typeof review.whose, id: string) => ({ ...review, id, whose });
+    const desk = {
+      ...DESK,
+      reviews: [
+        asked({ people: ['Lucía'], standIn: false, yours: false }, 'theirs'),
+        asked({ people: ['Ruud'], standIn: true, yours: true }, 'stand-in'),
+      ],
+    };
+    const rows = deskRows(desk);
+    expect(rows.at(-1)?.id).toBe('theirs');
+    expect(sayRow(rows.at(-1)!).says).toBe('Trade-fair visitors · asked of north: Lucía');
+    expect(sayRow(rows.find(({ id }) => id === 'stand-in')!).says).toBe('Trade-fair visitors · you stand in for north');
+    expect(sayOpen(rows)).toMatch(/^9 things need a person · about 8 minutes · 1 message asked of others$/);
+    expect(sayOpen([rows.at(-1)!])).toBe('nothing needs you · 1 message asked of others');
+    expect(sayOpen([])).toBe('nothing needs a person');
   });
 
   test('nothing needs no time', () => {

@@ -24,8 +24,13 @@ export function deskRows(desk: DeskView): readonly DeskRow[] {
     ...desk.firsts.map((first): DeskRow => ({ kind: 'first', id: first.versionId, at: first.since, first })),
     ...desk.notices.map((notice): DeskRow => ({ kind: 'notice', id: notice.id, at: notice.at, notice })),
   ];
-  return rows.sort((a, b) => URGENCY[a.kind] - URGENCY[b.kind] || a.at - b.at || a.id.localeCompare(b.id));
+  return rows.sort(
+    (a, b) => Number(isOthers(a)) - Number(isOthers(b)) || URGENCY[a.kind] - URGENCY[b.kind] || a.at - b.at || a.id.localeCompare(b.id),
+  );
 }
+
+/** Asked of somebody else: to be taken over, not waiting for who looks. */
+export const isOthers = (row: DeskRow): boolean => row.kind === 'review' && !row.review.whose.yours;
 
 const REPLY_WORDS: Readonly<Record<string, string>> = {
   interested: 'Wants to talk',
@@ -64,7 +69,7 @@ export function sayRow(row: DeskRow): { readonly title: string; readonly about: 
       return {
         title: 'First message',
         about: [row.review.personName, row.review.companyName].filter(Boolean).join(' · '),
-        says: row.review.told ?? `${row.review.flowName} · for ${row.review.who}`,
+        says: row.review.told ?? `${row.review.flowName} · ${askedSays(row.review)}`,
       };
     case 'stuck':
       return {
@@ -87,6 +92,13 @@ export function sayRow(row: DeskRow): { readonly title: string; readonly about: 
   }
 }
 
+/** “asked of north: Tomasz, Lucía” */
+function askedSays({ who, whose }: ReviewView): string {
+  if (whose.yours) return whose.standIn ? `you stand in for ${who}` : `for ${who}`;
+  const people = whose.people.filter((name) => name !== who);
+  return `asked of ${who}${people.length === 0 ? '' : whose.standIn ? `, ${people.join(', ')} in their place` : `: ${people.join(', ')}`}`;
+}
+
 function pairSays(pair: PairView): string {
   const of = (agrees: 'yes' | 'partly' | 'no') => pair.evidence.filter((entry) => entry.agrees === agrees).map((entry) => entry.field);
   const parts = [`${pair.confidence.toFixed(2)} same`];
@@ -98,5 +110,18 @@ function pairSays(pair: PairView): string {
 
 /** Half a minute for a message or a pair, a minute for the rest: what a person needs to read one. */
 export function minutesOfWork(rows: readonly DeskRow[]): number {
-  return Math.ceil(rows.reduce((sum, row) => sum + (row.kind === 'review' || row.kind === 'pair' ? 0.5 : 1), 0));
+  return Math.ceil(
+    rows.filter((row) => !isOthers(row)).reduce((sum, row) => sum + (row.kind === 'review' || row.kind === 'pair' ? 0.5 : 1), 0),
+  );
+}
+
+/** “3 things need a person · about 2 minutes · 1 message asked of others” */
+export function sayOpen(rows: readonly DeskRow[]): string {
+  const others = rows.filter(isOthers).length;
+  const own = rows.length - others;
+  const needs =
+    own === 0
+      ? 'nothing needs you'
+      : `${own === 1 ? '1 thing needs' : `${own} things need`} a person · about ${plural(minutesOfWork(rows), 'minute')}`;
+  return others === 0 ? (own === 0 ? 'nothing needs a person' : needs) : `${needs} · ${plural(others, 'message')} asked of others`;
 }

@@ -41,6 +41,7 @@ export interface ReviewView {
   readonly flowId: string;
   readonly flowName: string;
   readonly who: string;
+  readonly whose: { readonly people: readonly string[]; readonly standIn: boolean; readonly yours: boolean };
   readonly told: string | null;
   readonly dueAt: number | null;
   readonly createdAt: number;

@@ -8,7 +8,7 @@ import { ago } from '../../kit/format';
 import { useShortcuts } from '../../kit/keys';
 import { useSteady } from '../../kit/steady';
 import { Empty, Problem, TopBar } from '../../kit/parts';
-import { deskRows, minutesOfWork, sayRow, type DeskRow } from '../state/rows';
+import { deskRows, sayOpen, sayRow, type DeskRow } from '../state/rows';
 import type { DeskView } from '../state/types';
 import { FirstSteps, type FirstStepView } from './FirstSteps';
 import { OpenRow } from './OpenRow';
@@ -87,9 +87,7 @@ export function Desk({ desk, steps, sends, flows, lately, now, mayDecide, mayDea
         title="Desk"
         tags={
           <span className="quiet">
-            {all.length === 0
-              ? 'nothing needs a person'
-              : `${all.length === 1 ? '1 thing needs' : `${all.length} things need`} a person · about ${plural(minutesOfWork(all), 'minute')}`}
+            {sayOpen(all)}
             {fresh > 0 ? (
               <>
                 {' · '}

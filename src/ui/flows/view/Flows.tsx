@@ -6,15 +6,15 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { freeName, plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
-import { countText, dayText, euro } from '../../kit/format';
-import { Empty, GoRow, Problem, Tag, TopBar } from '../../kit/parts';
+import { countText, euro } from '../../kit/format';
+import { Empty, GoRow, Problem, TopBar } from '../../kit/parts';
 import { placed } from '../../kit/placed';
+import { LiveTag, type LiveState } from './LiveTag';
 
 export interface FlowListRow {
   readonly id: string;
   readonly name: string;
-  readonly liveNo: number | null;
-  readonly liveSince: number | null;
+  readonly live: LiveState | null;
   readonly lines: number;
   readonly counts: {
     readonly underWay: number;
@@ -105,13 +105,7 @@ export function Flows({
                       </Link>
                     </td>
                     <td>
-                      {flow.liveNo === null ? (
-                        <Tag tone="brass">not live yet</Tag>
-                      ) : (
-                        <Tag>
-                          live {flow.liveNo} since {dayText(flow.liveSince ?? 0, zone)}
-                        </Tag>
-                      )}
+                      <LiveTag live={flow.live} zone={zone} />
                     </td>
                     <td className="right">{flow.lines}</td>
                     <td className="right strong">{countText(flow.counts?.underWay ?? 0)}</td>

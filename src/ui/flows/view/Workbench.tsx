@@ -9,7 +9,6 @@ import type { Library } from '../../../core/flow/check';
 import { insertLineAfter, lineText } from '../../../core/flow/edit';
 import { parseLines } from '../../../core/flow/syntax';
 import { plural } from '../../../core/base';
-import { dayText } from '../../kit/format';
 import { useShortcuts } from '../../kit/keys';
 import { Empty, Notice, Tag, TopBar } from '../../kit/parts';
 import { deedsFor } from '../state/deeds';
@@ -18,6 +17,7 @@ import { RANGES, type LineCount, type Range, type Trial } from '../state/types';
 import { AsFile } from './AsFile';
 import './flows.css';
 import { LiveAtLine } from './LiveAtLine';
+import { LiveTag, type LiveState } from './LiveTag';
 import { NotSaved } from './NotSaved';
 import { Script } from './Script';
 import { Sheet } from './Sheet';
@@ -40,7 +40,7 @@ export interface WorkbenchFlow {
   readonly draftNo: number;
   /** texts of the drafts saved so far, oldest first */
   readonly drafts: readonly string[];
-  readonly live: { readonly no: number; readonly text: string; readonly since: number } | null;
+  readonly live: (LiveState & { readonly text: string }) | null;
   readonly underWay: number;
 }
 interface Props {
@@ -151,13 +151,7 @@ export function Workbench({ flow, library, trials: firstTrials, people: firstPeo
             <Tag tone="river" title={SAVE_WORDS[draft.save]}>
               draft · {SAVE_WORDS[draft.save]}
             </Tag>
-            {flow.live ? (
-              <Tag>
-                live {flow.live.no} since {dayText(flow.live.since, zone)}
-              </Tag>
-            ) : (
-              <Tag tone="brass">not live yet</Tag>
-            )}
+            <LiveTag live={flow.live} zone={zone} />
             <span role="status">
               {draft.theirs ? (
                 <Tag tone="river">

@@ -36,7 +36,7 @@ export default async function WorkbenchPage({ params }: { readonly params: Promi
         draftText: row.draftText,
         draftNo: row.draftNo,
         drafts: saved,
-        live: live ? { no: live.no, text: live.text, since: live.releasedAt } : null,
+        live: live ? { no: live.no, text: live.text, since: live.releasedAt, restsSince: row.pausedAt } : null,
         underWay: all.find((entry) => entry.id === id)?.counts?.underWay ?? 0,
       }}
       library={names}
