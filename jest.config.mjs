@@ -19,6 +19,7 @@ const ESM = [
   'cheerio',
   'csv-parse',
   'csv-stringify',
+  'hucre',
   'temporal-polyfill',
   'temporal-utils',
   'temporal-spec',

@@ -15,4 +15,5 @@ export { decoderOf } from './decoder';
 export { near } from './near';
 export { chance, type Chance } from './random';
 export { cleanJson, cleanText, cutText, DEEPEST_VALUE, isClean, TooDeep } from './clean';
+export { JOB_WORDS } from './job-words';
 export { clip, fold, freeName, LONGEST_PIECE, pieces, plural, words } from './text';

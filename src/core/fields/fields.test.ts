@@ -117,7 +117,8 @@ describe('typed readings', () => {
   test.each([
     ['year', 'since 2013', 2013],
     ['date', '2026-11-24', '2026-11-24'],
-    ['date', '24.11.26', '“24.11.26” is not a date: write 2026-11-24'],
+    ['date', '24.11.26', '2026-11-24'],
+    ['date', 'soon', '“soon” is not a date: write 24 November 2026 or 2026-11-24'],
     ['phone', '01632 960417', '01632 960417'],
     ['phone', 'call me', '“call me” is not a phone number'],
     ['text', '  two   words ', 'two words'],

@@ -17,4 +17,5 @@ export { speaksOf, valueAs, type Figures } from './change';
 export { catalogueOf, isFigure, labelOf, STANDARD, type Catalogue } from './catalogue';
 export { STANDARD_FIELDS } from './standard';
 export { COUNTRIES, countryOf } from './countries';
+export { dayOf, orderBy, orderOf, orderTold, type DayOrder } from './days';
 export { beyond, checkTyped, printValue, readTyped, type TypedReading } from './typed';

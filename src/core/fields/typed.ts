@@ -1,6 +1,7 @@
 import { clip, fold } from '../base';
 import { convert, NUMERALS, unitOf, UNITS } from '../units';
 import { countryOf } from './countries';
+import { dayOf, type DayOrder } from './days';
 import type { Field, FactValue } from './field';
 
 export type TypedReading =
@@ -100,9 +101,10 @@ function site(text: string): TypedReading {
 
 /**
  * Reads what a person or a file wrote as a value of the field: decimal comma or point, numbers in words, units that measure
- * the same as the field's, yes and no in six languages. An empty text is `null`.
+ * the same as the field's, yes and no in six languages, days as they are written in eleven (`order`: which number comes first).
+ * An empty text is `null`.
  */
-export function readTyped(field: Measured, raw: string): TypedReading {
+export function readTyped(field: Measured, raw: string, order?: DayOrder): TypedReading {
   const text = raw.trim().replace(/\s+/g, ' ');
   if (text === '' || /^[-–—.?]$|^(n\/a|null|none|unknown|onbekend|keine?)$/i.test(text)) return { ok: true, value: null };
   switch (field.type) {
@@ -152,15 +154,14 @@ export function readTyped(field: Measured, raw: string): TypedReading {
     case 'site':
       return site(text);
     case 'date':
-      return isDay(text) ? { ok: true, value: text } : { ok: false, why: `“${clip(text, 60)}” is not a date: write 2026-11-24` };
+      return day(text, order);
   }
 }
 
-/** A day of the calendar, from 1800 to 2199. */
-function isDay(text: string): boolean {
-  if (!/^(?:18|19|20|21)\d\d-\d\d-\d\d$/.test(text)) return false;
-  const at = Date.parse(`${text}T00:00:00Z`);
-  return !Number.isNaN(at) && new Date(at).toISOString().startsWith(text);
+function day(text: string, order: DayOrder | undefined): TypedReading {
+  const iso = dayOf(text, order);
+  if (iso === undefined) return { ok: false, why: `“${clip(text, 60)}” is not a date: write 24 November 2026 or 2026-11-24` };
+  return iso === text ? { ok: true, value: iso } : { ok: true, value: iso, note: `read as ${iso}` };
 }
 
 /** Larger numbers are slips of the hand. */

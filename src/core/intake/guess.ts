@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { fold } from '../base';
+import { fold, JOB_WORDS } from '../base';
 import { countryOf, readTyped, type Catalogue, type Field } from '../fields';
 import { unitOf, UNITS } from '../units';
 
@@ -78,6 +78,7 @@ const CONTENT: Readonly<Partial<Record<Target, ContentTest>>> = {
   'person.name': (cell) =>
     /^(?:(?:dr|ir|ing|dhr|mw|mevr|herr|frau|mr|mrs|ms|sr|sra)\.?\s+)?\p{Lu}[\p{L}.'’-]*,?(?:\s+\p{L}[\p{L}.'’-]*){1,3}$/u.test(cell),
   'company.country': (cell) => countryOf(cell) !== undefined,
+  'person.job_title': (cell) => cell.length <= 60 && !/[@\d]/.test(cell) && JOB_WORDS.test(fold(cell)),
   'person.language': (cell) => /^(?:en|de|nl|es|pl|fr|it|da)$/i.test(cell),
   note: (cell) => cell.length > 35,
 };

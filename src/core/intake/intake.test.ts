@@ -412,6 +412,7 @@ describe('vCards', () => {
       'Hessle',
       'GB',
       'met at the fair, hall 4',
+      '',
     ]);
     expect(read?.rows[1]?.slice(0, 2)).toEqual(['Ruben Dijkgraaf', 'ruben@polder-orchids.example']);
     expect(read?.rowNumbers).toEqual([1, 11]);

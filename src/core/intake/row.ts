@@ -1,4 +1,4 @@
-import { beyond, readTyped, type Catalogue, type FactValue } from '../fields';
+import { beyond, readTyped, type Catalogue, type DayOrder, type FactValue } from '../fields';
 import { normalisePhone, personName } from '../match';
 import { targetField, type Target } from './guess';
 
@@ -43,18 +43,21 @@ function calm(word: string): string {
   return word.toLowerCase().replace(/(^|[-'’])(\p{L})/gu, (_, gap: string, letter: string) => gap + letter.toUpperCase());
 }
 
+/** What a column is taken for, and what of all its cells says how each is read. */
+export interface ReadColumn {
+  readonly target: Target;
+  /** said in its heading */
+  readonly unit?: string | undefined;
+  readonly dayOrder?: DayOrder | undefined;
+}
+
 /** Reads one row by the column matching. `defaultCountry` (ISO 3166) is used for national phone numbers. */
-export function readRow(
-  cells: readonly string[],
-  columns: readonly { readonly target: Target; readonly unit?: string | undefined }[],
-  defaultCountry: string,
-  fields: Catalogue,
-): RowReading {
+export function readRow(cells: readonly string[], columns: readonly ReadColumn[], defaultCountry: string, fields: Catalogue): RowReading {
   const remarks: RowReading['remarks'][number][] = [];
   const person: { [field: string]: FactValue } = {};
   const company: { [field: string]: FactValue } = {};
   const notes: string[] = [];
-  columns.forEach(({ target, unit }, i) => {
+  columns.forEach(({ target, unit, dayOrder }, i) => {
     const raw = withUnit(cells[i]?.trim() ?? '', unit);
     if (raw === '' || target === 'leave out') return;
     if (target === 'note') {
@@ -63,7 +66,7 @@ export function readRow(
     }
     const field = targetField(target, fields);
     if (!field) return;
-    const reading = readTyped(field, raw);
+    const reading = readTyped(field, raw, dayOrder);
     if (!reading.ok) {
       remarks.push({ target, raw, says: `${reading.why}: left out` });
       return;
@@ -76,6 +79,9 @@ export function readRow(
     if (reading.note) remarks.push({ target, raw, says: reading.note });
     if (reading.value !== null) (field.record === 'company' ? company : person)[field.key] = reading.value;
   });
+  // Where the list has a column for it, a blank one is the list's own country.
+  const hasCountry = columns.some(({ target }) => target === 'company.country');
+  if (hasCountry && company.country === undefined && Object.keys(company).length > 0) company.country = defaultCountry;
   tidyNames(person);
   const country = typeof company.country === 'string' ? company.country : defaultCountry;
   for (const owner of [person, company]) {

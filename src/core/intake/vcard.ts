@@ -2,7 +2,7 @@ import ICAL from 'ical.js';
 import { decoderOf } from '../base';
 
 /** The columns a card becomes, called so that they are known for what they are. */
-export const CARD_HEADINGS = ['Name', 'E-mail', 'Phone', 'Company', 'Role', 'Web site', 'City', 'Country', 'Notes'] as const;
+export const CARD_HEADINGS = ['Name', 'E-mail', 'Phone', 'Company', 'Role', 'Web site', 'City', 'Country', 'Notes', 'Language'] as const;
 
 export interface Card {
   readonly cells: readonly string[];
@@ -79,8 +79,16 @@ function cellsOf(source: string): readonly string[] {
     const card = new ICAL.Component(ICAL.parse(modern(source)) as ConstructorParameters<typeof ICAL.Component>[0]);
     const one = (name: string): string => words(card.getFirstPropertyValue(name));
     const address = partsOf(card.getFirstPropertyValue('adr'));
-    const name = one('fn') || namedIn(partsOf(card.getFirstPropertyValue('n')));
-    const firm = partsOf(card.getFirstPropertyValue('org'))[0] ?? '';
+    const parts = partsOf(card.getFirstPropertyValue('n'));
+    const said = one('fn') || namedIn(parts);
+    const organisation = partsOf(card.getFirstPropertyValue('org'))[0] ?? '';
+    // The card of a firm names nobody.
+    const isFirm =
+      /^org/i.test(one('kind')) ||
+      /company/i.test(one('x-abshowas')) ||
+      (organisation !== '' && said === organisation && parts.every((part) => part === ''));
+    const name = isFirm ? '' : said;
+    const firm = organisation || (isFirm ? said : '');
     return [
       name,
       one('email'),
@@ -90,7 +98,10 @@ function cellsOf(source: string): readonly string[] {
       one('url'),
       address[3] ?? '',
       address[6] ?? '',
-      one('note'),
+      one('note')
+        .replace(/\\([;,\\])/g, '$1')
+        .replace(/\\n/gi, ' '),
+      one('lang').slice(0, 2).toLowerCase(),
     ];
   } catch {
     return CARD_HEADINGS.map((heading) => (heading === 'Notes' ? 'this card cannot be read' : ''));

@@ -4,6 +4,8 @@ import os from 'node:os';
 import path from 'node:path';
 import { deflateRawSync, deflateSync } from 'node:zlib';
 import { strToU8, zipSync } from 'fflate';
+import { writeOds } from 'hucre/ods';
+import { writeXlsx } from 'hucre/xlsx';
 import { boxPool } from '../adapters/box';
 import type { Box, WorldFailure } from '../ports';
 import { archiveEntries, checkArchive } from './archive';
@@ -197,7 +199,7 @@ describe('lists', () => {
   afterAll(() => {
     fs.rmSync(folder, { recursive: true });
   });
-  const cut = async (content: string | Buffer) => {
+  const cut = async (content: string | Uint8Array) => {
     const file = path.join(folder, 'list');
     fs.writeFileSync(file, content);
     return openBox.run('list', { path: file, rows: path.join(folder, 'rows') });
@@ -208,6 +210,50 @@ describe('lists', () => {
       .trim()
       .split('\n')
       .map((line) => JSON.parse(line) as [number, string[]]);
+
+  test('spreadsheets: the first sheet one sees, days as days, merged cells said for each row, numbers as they are', async () => {
+    const sheets = [
+      { name: 'Hidden', hidden: true, rows: [['Name'], ['Nobody']] },
+      {
+        name: 'Guests',
+        rows: [
+          ['Company', 'Name', 'Seen', 'Area', 'Phone', 'Comes'],
+          ['Oakmere', 'Ann Bell', new Date('2026-11-24T00:00:00Z'), 4.25, 4_401_632_960_111, true],
+          [null, 'Ben Hall', null, 1_000_000, '01632 960112', false],
+        ],
+        merges: [{ startRow: 1, startCol: 0, endRow: 2, endCol: 0 }],
+      },
+      { name: 'Old', rows: [['x'], ['y']] },
+    ];
+    const expected = [
+      ['Oakmere', 'Ann Bell', '2026-11-24', '4.25', '4401632960111', 'yes'],
+      ['Oakmere', 'Ben Hall', '', '1000000', '01632 960112', 'no'],
+    ];
+    for (const bytes of [await writeXlsx({ sheets }), await writeOds({ sheets: sheets.slice(1) })]) {
+      const { list } = await cut(bytes);
+      expect(list).toMatchObject({ headings: ['Company', 'Name', 'Seen', 'Area', 'Phone', 'Comes'], total: 2 });
+      expect(list?.says).toEqual(['the sheet “Guests” was read: the other 1 stay outside']);
+      expect(rows().map(([, cells]) => cells)).toEqual(expected);
+    }
+  });
+
+  test('a list in an archive is read; an archive without one, and a damaged file, say so', async () => {
+    const zip = zipSync({ 'guests.csv': strToU8('Name;Mail\nAnn;a@b.example\n'), 'readme.md': strToU8('x') });
+    expect((await cut(zip)).list).toMatchObject({ headings: ['Name', 'Mail'], total: 1, says: [] });
+    expect((await cut(zipSync({ 'a.csv': strToU8('Name,Mail\nAnn,a@b.example\n'), 'b.csv': strToU8('x') }))).list?.says).toEqual([
+      'of the archive “a.csv” was read: bring the other 1 by themselves',
+    ]);
+    expect(await cut(zipSync({ 'readme.md': strToU8('x') }))).toMatchObject({ problem: expect.stringContaining('holds no list') });
+    expect(await cut(Buffer.from('PK\u0003\u0004 and then nothing'))).toMatchObject({
+      problem: 'the file is damaged: save it anew and bring it again',
+    });
+  });
+
+  test('which number of a day comes first is told by the whole column', async () => {
+    const many = Array.from({ length: 300 }, (_, i) => `Ann ${i},03/0${(i % 9) + 1}/2026,0${(i % 9) + 1}.03.2026\n`).join('');
+    const { list } = await cut(`Name,Seen,Born\n${many}Zoe,03/25/2026,25.03.2026\n`);
+    expect(list?.dayOrders).toEqual([null, 'month first', 'day first']);
+  });
 
   test('rows go to a file as they come, with the lines they begin at; cells too many are said', async () => {
     const { list } = await cut('Visitors\nName;E-mail\n"Ann\nO";a@b.example\nBo;b@c.example;more;still\n');

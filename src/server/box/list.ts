@@ -3,13 +3,16 @@ import { once } from 'node:events';
 import fs from 'node:fs';
 import { finished } from 'node:stream/promises';
 import { parse } from 'csv-parse';
+import { orderBy, orderTold } from '../../core/fields';
 import { decodeTable, readTable, rowProblem, shapeOf, TABLE_LIMITS, type TableShape } from '../../core/intake';
 import type { BoxWork, ReadList } from '../ports';
+import { unpacked } from './sheet';
 
 /** Looked at to find out delimiter, headings and width. */
 const HEAD_BYTES = 256 * 1024;
 /** vCards are no stream of rows: so large a file of them is read whole. */
 const WHOLE_BYTES = 16 * 1024 * 1024;
+const MAY_BE_DAY = /^\s*\d{1,2}[./-]\d/;
 const number = (count: number): string => count.toLocaleString('en-GB');
 
 export async function listOf({ path, rows }: BoxWork['list']['in']): Promise<BoxWork['list']['out']> {
@@ -17,6 +20,8 @@ export async function listOf({ path, rows }: BoxWork['list']['in']): Promise<Box
   if (size === 0) return { problem: 'the file is empty' };
   if (size > TABLE_LIMITS.bytes)
     return { problem: `the file has ${Math.round(size / 1e6)} MB: at most ${TABLE_LIMITS.bytes / 1024 / 1024} MB can be taken in at once` };
+  const inner = await fromArchive(path, rows);
+  if (inner) return inner;
   const head = firstBytes(path);
   const shape = shapeOf(head, size > head.length);
   if ('problem' in shape) return { problem: shape.problem };
@@ -27,7 +32,32 @@ export async function listOf({ path, rows }: BoxWork['list']['in']): Promise<Box
   return table(path, rows, shape);
 }
 
-function firstBytes(path: string): Uint8Array {
+/** A spreadsheet, or a list in an archive, is read as the text it holds. */
+async function fromArchive(path: string, rows: string): Promise<BoxWork['list']['out'] | undefined> {
+  const { size } = fs.statSync(path);
+  if (firstBytes(path).subarray(0, 4).toString() !== 'PK\u0003\u0004') return undefined;
+  if (size > WHOLE_BYTES)
+    return { problem: `spreadsheets and archives of more than ${WHOLE_BYTES / 1024 / 1024} MB: bring the list as CSV` };
+  const text = `${rows}.text`;
+  try {
+    const inner = await unpacked(fs.readFileSync(path));
+    if (!inner) return undefined;
+    fs.writeFileSync(text, inner.bytes);
+    const read = await listOf({ path: text, rows });
+    return read.list ? { list: { ...read.list, says: [...inner.says, ...read.list.says] } } : read;
+  } catch (error) {
+    return {
+      problem:
+        error instanceof Error && !/^(?:the archive is damaged)$/.test(error.message)
+          ? error.message
+          : 'the file is damaged: save it anew and bring it again',
+    };
+  } finally {
+    fs.rmSync(text, { force: true });
+  }
+}
+
+function firstBytes(path: string): Buffer {
   const file = fs.openSync(path, 'r');
   try {
     const bytes = Buffer.alloc(HEAD_BYTES);
@@ -42,7 +72,7 @@ function cards(path: string, rows: string): BoxWork['list']['out'] {
   if (!read) return { problem: problem?.message ?? 'it cannot be read' };
   fs.writeFileSync(rows, read.rows.map((cells, i) => `${JSON.stringify([read.rowNumbers[i] ?? 0, cells])}\n`).join(''));
   const { headings, headingRow, encoding, delimiter } = read;
-  return { list: { headings, headingRow, encoding, delimiter, total: read.rows.length, says: [] } };
+  return { list: { headings, headingRow, encoding, delimiter, total: read.rows.length, dayOrders: [], says: [] } };
 }
 
 /** Whether all of a file is UTF-8: one that is only in its first part would be read wrongly from there on. */
@@ -75,6 +105,7 @@ async function table(path: string, rows: string, shape: Extract<TableShape, { ki
   let before = 0;
   let headingRow = headingIndex < 0 ? 0 : 1;
   let wide = 0;
+  const orders = headings.map(() => ({ 'day first': 0, 'month first': 0 }));
   const pushed = (async () => {
     let first = true;
     for await (const chunk of fs.createReadStream(path)) {
@@ -98,7 +129,13 @@ async function table(path: string, rows: string, shape: Extract<TableShape, { ki
       if (total > TABLE_LIMITS.rows)
         return { problem: `the list has more than ${number(TABLE_LIMITS.rows)} rows: bring it in parts, so that none is lost` };
       if (entry.record.length > width) wide += 1;
-      if (!out.write(`${JSON.stringify([line, shape.fill(entry.record)])}\n`)) await once(out, 'drain');
+      const cells = shape.fill(entry.record);
+      for (const [column, cell] of cells.entries()) {
+        const order = MAY_BE_DAY.test(cell) ? orderTold(cell) : undefined;
+        const counts = orders[column];
+        if (order && counts) counts[order]++;
+      }
+      if (!out.write(`${JSON.stringify([line, cells])}\n`)) await once(out, 'drain');
     }
   } catch (error) {
     return { problem: rowProblem(error) };
@@ -111,5 +148,6 @@ async function table(path: string, rows: string, shape: Extract<TableShape, { ki
     wide === 0
       ? []
       : [`${number(wide)} ${wide === 1 ? 'row has' : 'rows have'} more cells than there are headings: they stand in the last column`];
-  return { list: { headings, headingRow, encoding, delimiter, total, says } };
+  const dayOrders = orders.map((counts) => orderBy(counts) ?? null);
+  return { list: { headings, headingRow, encoding, delimiter, total, dayOrders, says } };
 }

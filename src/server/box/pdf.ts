@@ -124,7 +124,11 @@ function isMarked(run: Shown, { painted, shown }: Sheet): boolean {
 function isBold(page: PdfPage, font: string): boolean {
   if (!page.commonObjs.has(font)) return false;
   const known = page.commonObjs.get(font) as { readonly name?: unknown; readonly bold?: unknown; readonly black?: unknown } | null;
-  return known?.bold === true || known?.black === true || /bold|black|heavy|semibold|demi/i.test(typeof known?.name === 'string' ? known.name : '');
+  return (
+    known?.bold === true ||
+    known?.black === true ||
+    /bold|black|heavy|semibold|demi/i.test(typeof known?.name === 'string' ? known.name : '')
+  );
 }
 
 function unseenWhy(run: Shown, painted: readonly Painted[], paper: Box): Unseen | null {

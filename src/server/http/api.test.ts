@@ -118,7 +118,7 @@ describe('bad input', () => {
       '/imports?name=x.xlsx',
       'PK\u0003\u0004',
       400,
-      'x.xlsx: this is not a text file: save the list as CSV and bring that',
+      'x.xlsx: the file is damaged: save it anew and bring it again',
     ],
     ['an empty file', 'POST', '/imports?name=x.csv', '', 400, 'x.csv: the file is empty'],
     ['an unknown field', 'POST', '/companies', { values: { name: 'X', colour: 'red' } }, 400, 'a company has no field “colour”'],

@@ -1,5 +1,6 @@
 /** The contract of reading what came from outside: kinds of work, what goes in and what comes out. */
 import type { Instant } from '../../core/base';
+import type { DayOrder } from '../../core/fields';
 import type { Finding, Library } from '../../core/flow/check';
 import type { Meeting } from '../../core/intake';
 import type { Asked } from '../../core/reader';
@@ -14,6 +15,8 @@ export interface ReadList {
   readonly encoding: 'UTF-8' | 'UTF-16' | 'Windows-1252';
   readonly delimiter: string;
   readonly total: number;
+  /** by column, which number of a day comes first where the column tells */
+  readonly dayOrders: readonly (DayOrder | null)[];
   /** what a reader of it should know: cells behind the last heading, joined into the last column */
   readonly says: readonly string[];
 }

@@ -1,5 +1,6 @@
 import type { Instant } from '../../core/base';
 import type { Target } from '../../core/intake';
+import type { DayOrder } from '../../core/fields';
 import type { Tx } from '../db';
 import { assertHeld, type Lease } from './lease';
 import { wakeWorkers } from './wake';
@@ -10,6 +11,8 @@ export interface ListTable {
   readonly headingRow: number;
   readonly encoding: string;
   readonly delimiter: string;
+  /** by column, which number of a day comes first where the column tells; missing for lists taken in before that was asked */
+  readonly dayOrders?: readonly (DayOrder | null)[];
 }
 export interface RowCounts {
   readonly new: number;

@@ -123,7 +123,11 @@ export async function planChunk(
   const headings = row.listTable?.headings ?? [];
   const columns = matching.map((target, i) => {
     const field = targetField(target, fields);
-    return { target, unit: field?.type === 'number' && field.unit !== undefined ? headingUnit(headings[i] ?? '') : undefined };
+    return {
+      target,
+      unit: field?.type === 'number' && field.unit !== undefined ? headingUnit(headings[i] ?? '') : undefined,
+      dayOrder: row.listTable?.dayOrders?.[i] ?? (defaultCountry === 'US' ? 'month first' : undefined),
+    };
   });
   const readings = await withBreaths(rows, ({ cells }, i) => ({
     row: before + i + 1,

@@ -64,11 +64,12 @@ export async function keepPieces(tx: Tx, id: string, pieces: AsyncIterable<Uint8
   for await (const bytes of pieces) await insertPiece(tx, id, no++, bytes);
 }
 
-export const tableOf = ({ headings, headingRow, encoding, delimiter }: ReadList): ListTable => ({
+export const tableOf = ({ headings, headingRow, encoding, delimiter, dayOrders }: ReadList): ListTable => ({
   headings,
   headingRow,
   encoding,
   delimiter,
+  dayOrders,
 });
 
 /** A list with its table; one from before lists were kept in pieces is cut now. */

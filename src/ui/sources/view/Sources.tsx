@@ -79,13 +79,13 @@ export function Sources({
           {mayTakeIn ? (
             <DropFile
               title={busy ? `Looking at ${busy} …` : 'Drop a list of people here'}
-              accept=".csv,.txt,.tsv,.vcf,text/csv,text/vcard"
+              accept=".csv,.txt,.tsv,.vcf,.xlsx,.ods,.zip,text/csv,text/vcard"
               label="List file"
               disabled={busy !== null}
               onFile={bring}
             >
-              CSV with any headings, any delimiter, any encoding, or vCards. You see what will happen with every row before anything is
-              changed.
+              CSV with any headings, any delimiter, any encoding, a spreadsheet (XLSX, ODS), vCards, or one of these in a ZIP. You see what
+              will happen with every row before anything is changed.
             </DropFile>
           ) : null}
           <Doors doors={doors} now={now} mayTakeIn={mayTakeIn} onProblem={setProblem} />
@@ -93,10 +93,7 @@ export function Sources({
             <h2>Lists taken in</h2>
           </div>
           {lists.length === 0 ? (
-            <p className="empty">
-              No list yet. The demo’s list lies in demo/lists/bezoekers_najaar.csv: 240 visitors of an autumn fair, with the faults of real
-              lists.
-            </p>
+            <p className="empty">No list yet. Drop one above: nothing is changed before you have seen what becomes of every row.</p>
           ) : (
             <table className="plain">
               <thead>
