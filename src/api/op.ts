@@ -11,7 +11,8 @@ export type ApiAction =
   | 'deal with trips'
   | 'move the clock'
   | 'read the audit'
-  | 'keep secrets';
+  | 'keep secrets'
+  | 'erase';
 
 /** One operation of the REST API: its shape, and the action a role needs for it. */
 export interface Operation {

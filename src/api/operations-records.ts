@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { KEPT_KINDS, type Kept } from '../core/facts';
 import { targetSchema } from '../core/intake';
 import { MB, op, paging, uuid } from './op';
 import * as s from './schemas';
@@ -6,6 +7,10 @@ import * as s from './schemas';
 const matching = z.array(targetSchema).max(200).optional();
 
 /** Lists taken in, people, companies, deals. */
+const byKind = z.object(Object.fromEntries(KEPT_KINDS.map((kind) => [kind, z.number().int()])) as Record<Kept, z.ZodNumber>);
+const keepingView = z.object({ days: byKind, now: byKind });
+const erasure = z.object({ name: z.string(), goes: z.array(z.string()), stays: z.array(z.string()), at: s.instant.nullable() });
+
 export const RECORD_OPERATIONS = {
   uploadList: op({
     method: 'POST',
@@ -103,6 +108,52 @@ export const RECORD_OPERATIONS = {
       was: s.valuesSchema.optional().describe('the values you have seen: 409 when one has changed meanwhile'),
     }),
     answer: s.personSchema,
+  }),
+  erasurePreview: op({
+    method: 'GET',
+    path: '/people/{id}/erasure',
+    summary: 'What erasing a person would take away, and what stays and why. Changes nothing.',
+    needs: 'erase',
+    answer: erasure,
+  }),
+  erasePerson: op({
+    method: 'POST',
+    path: '/people/{id}/erasure',
+    summary: 'Erase a person for good; the answer is the receipt.',
+    needs: 'erase',
+    body: z.object({ name: z.string().max(200).describe('their name, as it stands: a wrong id erases nobody') }),
+    answer: erasure,
+  }),
+  copyOfPerson: op({
+    method: 'GET',
+    path: '/people/{id}/copy',
+    summary: 'Everything that is kept of a person, as JSON.',
+    needs: 'erase',
+    answer: z.string(),
+    givesFile: ['application/json'],
+  }),
+  getKeeping: op({
+    method: 'GET',
+    path: '/keeping',
+    summary: 'How long things are kept, in days (0: for ever), and how much of each there is.',
+    needs: 'look',
+    answer: keepingView,
+  }),
+  keepFor: op({
+    method: 'PUT',
+    path: '/keeping',
+    summary: 'Keep a kind of thing for so many days; what is older goes, a little at a time.',
+    needs: 'erase',
+    body: z.object({ kind: z.enum(KEPT_KINDS as [Kept, ...Kept[]]), days: z.number().int().min(0).max(3_650) }),
+    answer: keepingView,
+  }),
+  takeOut: op({
+    method: 'GET',
+    path: '/take-out',
+    summary: 'Everything as one ZIP: CSV, messages as EML, files, flows as text, what was made as JSON.',
+    needs: 'erase',
+    answer: z.string(),
+    givesFile: ['application/zip'],
   }),
   noteOnPerson: op({
     method: 'POST',

@@ -221,7 +221,9 @@ export async function testWorld(): Promise<TestWorld> {
     isDemo: false,
     close: async () => {
       // Whatever a test has done: what is kept as journals are written must be what counting them gives.
-      const wrong = await wrongLineCounts(db);
+      // Where somebody was erased, counts stay and journals do not.
+      const [erased] = await db<{ any: boolean }[]>`select exists (select 1 from erased) as any`;
+      const wrong = erased?.any === true ? [] : await wrongLineCounts(db);
       await db.end({ timeout: 1 });
       if (wrong.length > 0) throw new Error(`line counts differ from the journals: ${JSON.stringify(wrong)}`);
     },

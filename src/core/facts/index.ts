@@ -6,3 +6,4 @@
 export type { Fact, FactDraft, SourceKind } from './fact';
 export { SOURCE_KINDS, SOURCE_LABELS } from './fact';
 export { byTrust, chooseCurrent, competing } from './trust';
+export { KEPT, KEPT_KINDS, USUAL_KEEPING, type Kept, type Keeping } from './keeping';

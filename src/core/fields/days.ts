@@ -48,7 +48,7 @@ const DAY_NAME =
 const NAME_DAY = /^([\p{L}.]{3,12})[ -](\d{1,2})(?:st|nd|rd|th)?,? (\d{4})$/u;
 const WEEKDAY = /^(\p{L}{2,10})\.?,? (?=\d|\p{L}{3,12}\.? \d)/u;
 /** A time of day behind a day says nothing of the day. */
-const TIME = /[ T,]+\d{1,2}[:.]\d{2}(?:[:.]\d{2})?(?:\.\d+)?(?: ?[ap]\.?m\.?)?(?:Z|[+-]\d{2}:?\d{2})?$/i;
+const TIME = /(?<![ T,])[ T,]{1,3}\d{1,2}[:.]\d{2}(?:[:.]\d{2})?(?:\.\d+)?(?: ?[ap]\.?m\.?)?(?:Z|[+-]\d{2}:?\d{2})?$/i;
 /** Days since the end of 1899, as spreadsheets count them: 1927 to 2118. */
 const SERIAL = /^(\d{5})(?:\.\d+)?$/;
 

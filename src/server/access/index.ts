@@ -17,13 +17,14 @@ export const ACTIONS = [
   'move the clock',
   'read the audit',
   'keep secrets',
+  'erase',
 ] as const;
 export type Action = (typeof ACTIONS)[number];
 
 const MAY: Readonly<Record<Role, readonly Action[]>> = {
   owner: ACTIONS,
   // Tokens, people, secrets and erasing are the owner's.
-  builder: ACTIONS.filter((action) => action !== 'keep secrets'),
+  builder: ACTIONS.filter((action) => action !== 'keep secrets' && action !== 'erase'),
   rep: ['look', 'open papers', 'change records', 'decide', 'move the clock'],
   reviewer: ['look', 'open papers', 'decide'],
   viewer: ['look'],

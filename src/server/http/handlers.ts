@@ -1,7 +1,10 @@
-import { stringify } from 'csv-stringify/sync';
 import type { z } from 'zod';
 import type { OPERATIONS, OperationId } from '../../api';
 import type { UserRow } from '../store/access';
+import { csvOf } from '../usecases/csv';
+import { erasePerson, erasurePreview } from '../usecases/erase';
+import { keepFor, keepingView } from '../usecases/keeping';
+import { copyOfPerson, takeOut } from '../usecases/take-out';
 import * as bundles from '../usecases/bundles';
 import * as control from '../usecases/control';
 import * as directory from '../usecases/directory';
@@ -56,9 +59,6 @@ export interface Call<Id extends OperationId> {
   readonly path: string;
 }
 
-/** In a CSV cell these characters would start a formula in a spreadsheet; an apostrophe keeps them text. */
-const safeCell = (cell: string): string => (/^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell);
-
 const ok = { ok: true } as const;
 
 /** One use case behind each operation. */
@@ -71,11 +71,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   startImport: ({ world, actor, params, body }) => imports.startImport(world, actor, params.id ?? '', body),
   refusedRows: async ({ world, params }) => {
     const { name, headings, rows } = await imports.refusedRows(world, params.id ?? '');
-    const content = stringify(
-      [headings, ...rows].map((row) => row.map(safeCell)),
-      { bom: true },
-    );
-    return { name, type: 'text/csv; charset=utf-8', content };
+    return { name, type: 'text/csv; charset=utf-8', content: csvOf([headings, ...rows]) };
   },
 
   listPeople: ({ world, query }) => records.people(world, query),
@@ -85,6 +81,12 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
     await records.changeRecord(world, actor, { kind: 'person', id: params.id ?? '', values: body.values, was: body.was, source });
     return (await records.personPage(world, params.id ?? '')).person;
   },
+  erasurePreview: ({ world, params }) => erasurePreview(world, params.id ?? ''),
+  erasePerson: ({ world, actor, params, body }) => erasePerson(world, actor, params.id ?? '', body.name),
+  copyOfPerson: ({ world, actor, params }) => copyOfPerson(world, actor, params.id ?? ''),
+  getKeeping: ({ world }) => keepingView(world),
+  keepFor: ({ world, actor, body }) => keepFor(world, actor, body),
+  takeOut: ({ world, actor }) => takeOut(world, actor),
   noteOnPerson: async ({ world, actor, params, body }) => {
     await records.personPage(world, params.id ?? '');
     await records.addNote(world, actor, 'person', params.id ?? '', body.text);

@@ -30,7 +30,12 @@ async function nextStroke(tx: Tx, flowId: string, clock: ClockIntake, from: Inst
   const time = { zone: space.zone, daysOff: new Set(space.daysOff) };
   if (clock.every) {
     const { minute } = clock.time;
-    return nextOfMany(from, { from: minute, to: clock.until?.minute ?? 24 * 60 - 1, every: durationMs(clock.every.duration) / 60_000 }, time, clock.workingDays);
+    return nextOfMany(
+      from,
+      { from: minute, to: clock.until?.minute ?? 24 * 60 - 1, every: durationMs(clock.every.duration) / 60_000 },
+      time,
+      clock.workingDays,
+    );
   }
   const at = atClock(from, clock.time.minute, time, clock.workingDays);
   if (!clock.within) return at;

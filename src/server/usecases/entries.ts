@@ -11,6 +11,7 @@ import type { Tx } from '../db';
 import { listFlows, versionsOf } from '../store/flows';
 import { filesOf, lastEntries, settleEntry, type IntakeRow } from '../store/intakes';
 import { wakeWorkers } from '../store/wake';
+import { withoutErased } from './erase';
 import { loadCatalogue } from './fields';
 import { startTrips } from './start';
 import { BARS, knownFor, takeInRows } from './take-in';
@@ -49,7 +50,7 @@ export async function takeInEntry(
 ): Promise<{ readonly personId: string | null; readonly why: string }> {
   const { defaultCountry } = await workspace(tx);
   const reading: RowReading = readRow(entry.cells, entry.columns, defaultCountry, await loadCatalogue(tx));
-  const rows = [{ row: entry.no, reading }];
+  const rows = await withoutErased(tx, [{ row: entry.no, reading }]);
   const [plan] = planRows(rows, await knownFor(tx, entry.id, rows), { importId: entry.id, ...BARS });
   if (!plan || plan.personId === null) {
     const why = plan?.why ?? 'cannot be read';

@@ -16,6 +16,7 @@ import {
 import type { Tx } from '../db';
 import { factsOf } from '../store/facts';
 import { claimForecast, findImport, putForecast, putMatching, type ImportRow, type ListTable, type RowCounts } from '../store/imports';
+import { withoutErased } from './erase';
 import { loadCatalogue } from './fields';
 import { listWithTable, PIECE, rowsFrom, type ListRow } from './list-rows';
 import { BARS, knownFor } from './take-in';
@@ -129,10 +130,11 @@ export async function planChunk(
       dayOrder: row.listTable?.dayOrders?.[i] ?? (defaultCountry === 'US' ? 'month first' : undefined),
     };
   });
-  const readings = await withBreaths(rows, ({ cells }, i) => ({
+  const read = await withBreaths(rows, ({ cells }, i) => ({
     row: before + i + 1,
     reading: readRow(cells, columns, defaultCountry, fields),
   }));
+  const readings = await withoutErased(tx, read);
   planner.know(await knownFor(tx, row.id, readings));
   return { readings, plans: await withBreaths(readings, (entry) => planner.plan(entry.row, entry.reading)) };
 }

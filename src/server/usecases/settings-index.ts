@@ -76,6 +76,7 @@ export async function settingsIndex(world: World): Promise<readonly SettingsLine
       wants: ending > 0,
       begins: true,
     }),
+    line('/settings/data', 'Data', 'take out, copy, erase, how long things are kept'),
     line('/audit', 'Audit', 'who did what, and when'),
   ];
 }

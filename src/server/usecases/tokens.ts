@@ -9,7 +9,7 @@ import { found, Refusal, type Actor, type World } from './world';
 const WITHIN: Readonly<Record<Scope, (action: Action) => boolean>> = {
   read: (action) => action === 'look' || action === 'open papers',
   records: (action) => ['look', 'open papers', 'change records', 'take in', 'decide'].includes(action),
-  flows: (action) => action !== 'keep secrets' && action !== 'read the audit',
+  flows: (action) => action !== 'keep secrets' && action !== 'erase' && action !== 'read the audit',
   all: () => true,
 };
 export const withinScope = (scope: Scope, action: Action): boolean => WITHIN[scope](action);

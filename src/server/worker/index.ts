@@ -18,6 +18,7 @@ import { runImport } from '../usecases/imports';
 import { tellViewers } from '../usecases/live';
 import { onWork } from '../usecases/on-work';
 import { sendDue, settleDoubts } from '../usecases/send-due';
+import { sweep } from '../usecases/keeping';
 import { lookAtDoors } from '../usecases/watched';
 import type { World } from '../usecases/world';
 import { Lane, type LaneWork } from './lane';
@@ -164,6 +165,7 @@ export class Worker {
     if (performance.now() - this.joinedAt < KEEP_HOUSE_EVERY_MS) return 0;
     this.joinedAt = performance.now();
     await joinCounts(this.world);
+    await sweep(this.world);
     if (this.mode === 'polling')
       this.indexing ??= keepFieldIndexes(this.world)
         .catch((error: unknown) => {

@@ -72,10 +72,11 @@ interface Props {
   readonly mayChange: boolean;
   readonly mayStart: boolean;
   readonly mayDecide: boolean;
+  readonly mayErase: boolean;
 }
 
 /** A person: what we know, what happened, what comes next. */
-export function PersonPage({ view, flows, now, zone, mayChange, mayStart, mayDecide }: Props) {
+export function PersonPage({ view, flows, now, zone, mayChange, mayStart, mayDecide, mayErase }: Props) {
   const router = useRouter();
   const [said, setSaid] = useState<SaidText | null>(null);
   const { person, company } = view;
@@ -108,6 +109,11 @@ export function PersonPage({ view, flows, now, zone, mayChange, mayStart, mayDec
           </span>
         }
       >
+        {mayErase ? (
+          <Button component={Link} href={`/settings/data?person=${person.id}`}>
+            Their data
+          </Button>
+        ) : null}
         <Button component={Link} href={`/records/people/${person.id}/dossier`}>
           Dossier
         </Button>

@@ -21,6 +21,7 @@ export default async function PersonRoute({ params }: { readonly params: Promise
       mayChange={may('change records')}
       mayStart={may('release')}
       mayDecide={may('decide')}
+      mayErase={may('erase')}
     />
   );
 }
