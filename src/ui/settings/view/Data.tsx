@@ -1,5 +1,5 @@
 'use client';
-import { Button } from '@mui/material';
+import { Button, TextField } from '@mui/material';
 import { useState } from 'react';
 import { KEPT, KEPT_KINDS, type Kept } from '../../../core/facts';
 import { plural } from '../../../core/base';
@@ -64,7 +64,7 @@ export function Data({ index, first, about, mayErase }: Props) {
         <div className="bar ruled">
           <h2>Take everything out</h2>
         </div>
-        <div className="settings-form">
+        <div className="settings-words">
           <p className="quiet">
             One ZIP: people, companies, deals, applications and facts as CSV, messages as EML, papers, flows as text, and all that was made
             and named as JSON. Passwords and keys stay here.
@@ -80,7 +80,7 @@ export function Data({ index, first, about, mayErase }: Props) {
         <div className="bar ruled">
           <h2>Data of one person</h2>
         </div>
-        <div className="settings-form">
+        <div className="settings-words">
           {about === null ? (
             <p className="quiet">
               {mayErase
@@ -115,23 +115,22 @@ function Days({
     if (next !== days) onDays(next);
   };
   return (
-    <span className="with-unit">
-      <input
-        aria-label={label}
-        className="days-kept"
-        inputMode="numeric"
-        placeholder="for ever"
-        value={text}
-        disabled={disabled}
-        onChange={(event) => {
-          setText(event.target.value);
-        }}
-        onBlur={leave}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') event.currentTarget.blur();
-        }}
-      />
-      {text === '' ? null : <span className="quiet">days</span>}
-    </span>
+    <TextField
+      placeholder="for ever"
+      value={text}
+      disabled={disabled}
+      className="days-kept"
+      onChange={(event) => {
+        setText(event.target.value);
+      }}
+      onBlur={leave}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') (event.target as HTMLElement).blur();
+      }}
+      slotProps={{
+        htmlInput: { 'aria-label': label, inputMode: 'numeric' },
+        input: { endAdornment: text === '' ? null : <span className="quiet">days</span> },
+      }}
+    />
   );
 }
