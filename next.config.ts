@@ -7,6 +7,7 @@ const config: NextConfig = {
   serverExternalPackages: [
     'postgres',
     'pino',
+    'prom-client',
     '@node-rs/argon2',
     'undici',
     'cheerio',

@@ -19,6 +19,7 @@ const schema = z.object({
   MILLRACE_SECRET: z.string().min(16),
   MILLRACE_OLD_SECRET: z.string().optional(),
   MILLRACE_NEW_SECRET: z.string().min(16).optional(),
+  MILLRACE_METRICS_KEY: z.string().min(16).optional(),
   MILLRACE_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
   MILLRACE_HOST: z.string().default('127.0.0.1'),
   MILLRACE_PROXIES: z.string().default(''),
@@ -57,6 +58,8 @@ export interface Config {
   /** of an earlier installation, which is moved to the key once */
   readonly oldSecret: string | null;
   readonly newSecret: string | null;
+  /** with it `/metrics` is answered; null: there is none */
+  readonly metricsKey: string | null;
   readonly logLevel: string;
   readonly leaseMs: number;
   /** times the usual limits of calls a minute */
@@ -89,6 +92,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>> = p
     secret: data.MILLRACE_SECRET,
     oldSecret: data.MILLRACE_OLD_SECRET ?? null,
     newSecret: data.MILLRACE_NEW_SECRET ?? null,
+    metricsKey: data.MILLRACE_METRICS_KEY ?? null,
     logLevel: data.MILLRACE_LOG,
     leaseMs: data.MILLRACE_LEASE_MS,
     paceFactor: data.MILLRACE_PACE,

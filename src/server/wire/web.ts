@@ -10,6 +10,8 @@ export function webWorld(): World {
   return (kept.millraceWorld ??= makeWorld(readConfig(), 'millrace-web'));
 }
 
+export const metricsKey = (): string | null => readConfig().metricsKey;
+
 export function liveHub(): LiveHub {
   return (kept.millraceHub ??= new LiveHub(webWorld()));
 }

@@ -1,0 +1,7 @@
+import { answerHealth } from '../../server/http/watch';
+
+export const dynamic = 'force-dynamic';
+
+export function GET(): Response {
+  return answerHealth();
+}
