@@ -115,6 +115,8 @@ export const ROUTES = {
   dropSetAside: { method: 'POST', path: '/set-aside/{id}/drop' },
   listDoNotContact: { method: 'GET', path: '/do-not-contact' },
   barAddress: { method: 'POST', path: '/do-not-contact' },
+  barList: { method: 'POST', path: '/do-not-contact/list', takesFile: 'text/csv' },
+  barredFile: { method: 'GET', path: '/do-not-contact/file' },
   liftAddress: { method: 'POST', path: '/do-not-contact/lift' },
   listAudit: { method: 'GET', path: '/audit' },
   listThings: { method: 'GET', path: '/things' },

@@ -236,6 +236,8 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   },
   listDoNotContact: async ({ world }) => ({ items: await barred.doNotContactList(world) }),
   barAddress: async ({ world, actor, body }) => ({ items: await barred.barAddress(world, actor, body) }),
+  barList: ({ world, actor, query, path }) => barred.barList(world, actor, { name: query.name, path }),
+  barredFile: ({ world }) => barred.barredFile(world),
   liftAddress: async ({ world, actor, body }) => ({ items: await barred.liftAddress(world, actor, body.email) }),
   listAudit: ({ world, query }) => auditPage(world, query),
 

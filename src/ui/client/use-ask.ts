@@ -6,6 +6,7 @@ export interface Asking {
   readonly busy: boolean;
   readonly said: { readonly text: string; readonly calm: boolean } | null;
   readonly hush: () => void;
+  readonly tell: (text: string) => void;
   /** Asks the server; says what came of it, or why not. Nothing else is asked meanwhile. */
   readonly ask: <T>(asked: Promise<T>, says: string | null, then?: (answer: T) => void) => void;
 }
@@ -19,6 +20,9 @@ export function useAsk(): Asking {
     said,
     hush: () => {
       setSaid(null);
+    },
+    tell: (text) => {
+      setSaid({ calm: true, text });
     },
     ask: (asked, says, then) => {
       setBusy(true);

@@ -1,7 +1,7 @@
 /** @jsxImportSource @emotion/react */
 'use client';
 import { Button, TextField } from '@mui/material';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { call } from '../../client';
 import { useAsk } from '../../client/use-ask';
 import { dayTimeText } from '../../kit/format';
@@ -25,11 +25,17 @@ export function NotWrittenTo({ index, first, zone, mayChange }: Props) {
   const [items, setItems] = useState(first);
   const [email, setEmail] = useState('');
   const [why, setWhy] = useState('');
-  const { busy, said, hush, ask } = useAsk();
+  const { busy, said, hush, ask, tell } = useAsk();
   const done = (asked: Promise<{ readonly items: readonly BarredView[] }>, text: string, then?: () => void): void => {
     ask(asked, text, (next) => {
       setItems(next.items);
       then?.();
+    });
+  };
+  const bring = (file: File): void => {
+    ask(call('barList', { query: { name: file.name }, file }), null, (answer) => {
+      setItems(answer.items);
+      tell(sayList(answer));
     });
   };
   return (
@@ -38,6 +44,10 @@ export function NotWrittenTo({ index, first, zone, mayChange }: Props) {
         <div className="bar ruled">
           <h2 className="grow">Not written to any more</h2>
           <span className="quiet">{items.length}</span>
+          <a href="/api/v1/do-not-contact/file" download>
+            as CSV
+          </a>
+          {mayChange ? <ListPicker busy={busy} onFile={bring} /> : null}
         </div>
         {mayChange ? (
           <form
@@ -52,12 +62,13 @@ export function NotWrittenTo({ index, first, zone, mayChange }: Props) {
             }}
           >
             <TextField
-              placeholder="an address"
+              placeholder="an address, or a whole domain: @firm.example"
               value={email}
               onChange={(event) => {
                 setEmail(event.target.value);
               }}
-              slotProps={{ htmlInput: { 'aria-label': 'Address', type: 'email' } }}
+              sx={{ minWidth: 300 }}
+              slotProps={{ htmlInput: { 'aria-label': 'Address or domain', inputMode: 'email' } }}
             />
             <TextField
               placeholder="why"
@@ -102,5 +113,47 @@ export function NotWrittenTo({ index, first, zone, mayChange }: Props) {
         ) : null}
       </section>
     </SettingsFrame>
+  );
+}
+
+/** “12 put there, 3 were there already; row 7: neither an address nor a domain” */
+function sayList({
+  put,
+  known,
+  passedBy,
+}: {
+  readonly put: number;
+  readonly known: number;
+  readonly passedBy: readonly { readonly row: number; readonly says: string }[];
+}): string {
+  const rows = passedBy.slice(0, 3).map(({ row, says }) => `row ${row}: ${says}`);
+  return [
+    `${put} put there${known > 0 ? `, ${known} ${known === 1 ? 'was' : 'were'} there already` : ''}`,
+    ...rows,
+    ...(passedBy.length > 3 ? ['and more'] : []),
+  ].join('; ');
+}
+
+/** A list of addresses or domains from a file. */
+function ListPicker({ busy, onFile }: { readonly busy: boolean; readonly onFile: (file: File) => void }) {
+  const picker = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <Button disabled={busy} onClick={() => picker.current?.click()}>
+        From a list …
+      </Button>
+      <input
+        ref={picker}
+        type="file"
+        accept=".csv,.txt,text/csv"
+        hidden
+        aria-label="List of addresses or domains"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (file) onFile(file);
+        }}
+      />
+    </>
   );
 }
