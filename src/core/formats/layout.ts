@@ -280,6 +280,8 @@ function goesOn(first: Line, last: Line, next: Line): boolean {
   if (gap <= 0 || gap > LEADING * last.size) return false;
   const indent = next.x - first.x;
   if (indent < -2 && !(first === last && indent > -40)) return false;
+  // One or two words by themselves are a heading sooner than the end of a sentence that has none.
+  if (/^\p{Lu}[\p{L}’'-]*(?: \p{L}[\p{L}’'-]*)?$/u.test(next.text) && !last.bold && !/[,;-]$/.test(last.text)) return false;
   const word = next.text.split(' ')[0] ?? '';
   const perLetter = (next.right - next.x) / Math.max(1, next.text.length);
   // In a narrow column an entry of a list fills its line as often as not.

@@ -85,9 +85,9 @@ export function documentLines(text: string, sections: Sections, headingsSayOfWha
       bullet: bare !== own,
       label: under === undefined ? '' : plainFold(label?.[1] ?? ''),
       section: under ?? section,
-      loose,
+      loose: !under && loose,
     });
-    if (under !== undefined && under !== section) loose = true;
+    if (under && under !== section) loose = true;
   }
   return out;
 }

@@ -1,6 +1,7 @@
 'use client';
 import { Button } from '@mui/material';
 import { useRef, useState } from 'react';
+import { dayOf } from '../../../core/fields';
 import { askedOf, readAnswer, type Form, type FormProblem, type FormQuestion } from '../../../core/intake';
 import './forms.css';
 
@@ -189,7 +190,20 @@ export function ClosedForm({ from }: { readonly from: string }) {
   );
 }
 
-const INPUT: Readonly<Record<string, string>> = { 'e-mail': 'email', phone: 'tel', date: 'date' };
+const INPUT: Readonly<Record<string, string>> = { 'e-mail': 'email', phone: 'tel' };
+
+/** A day as it was understood: a field of the browser's own would show it as the browser's country writes it. */
+function AsDay({ text }: { readonly text: string }) {
+  const iso = dayOf(text);
+  if (text.trim() === '') return null;
+  return (
+    <span className="quiet" role="status">
+      {iso === undefined
+        ? 'a day, such as 24 November 2026'
+        : new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeZone: 'UTC' }).format(new Date(`${iso}T12:00:00Z`))}
+    </span>
+  );
+}
 
 function Ask({
   question,
@@ -263,12 +277,14 @@ function Ask({
               {...shared}
               type={INPUT[question.kind] ?? 'text'}
               inputMode={question.kind === 'number' ? 'decimal' : undefined}
+              placeholder={question.kind === 'date' ? '24 November 2026' : undefined}
               value={value}
               onChange={(event) => {
                 onValue(event.target.value);
               }}
             />
             {question.unit === undefined ? null : <span className="quiet">{question.unit}</span>}
+            {question.kind === 'date' ? <AsDay text={value} /> : null}
           </span>
         );
     }

@@ -17,7 +17,7 @@ const CLASS = /(?<![\p{L}\p{N}'-])(?:AM|A1|A2|A|B1|BE|B96|B|C1E|C1|CE|C|D1E|D1|D
 const OLD_CLASS: Readonly<Record<string, string>> = { 'klasse 3': 'B', 'class 3': 'B' };
 
 export function listOf(lines: readonly DocumentLine[], section: string): Picked {
-  const own = lines.filter((line) => line.section === section);
+  const own = lines.filter((line) => line.section === section && (!line.loose || line.bullet));
   const things = [...new Set(own.flatMap((line) => listed(line.text.replace(/^[^:,;]{2,30}:\s+/, ''))))].slice(0, 40);
   return things.length > 0 ? picked(things.join(', '), own.map((line) => line.text).join(' … '), 0.85) : nothing();
 }
@@ -25,7 +25,7 @@ export function listOf(lines: readonly DocumentLine[], section: string): Picked 
 /** Skills one by one, as they are listed. */
 export const skillsOf = (lines: readonly DocumentLine[]): readonly string[] =>
   [
-    ...new Set(lines.filter((line) => line.section === 'skills').flatMap((line) => listed(line.text.replace(/^[^:,;]{2,30}:\s+/, '')))),
+    ...new Set(lines.filter((line) => line.section === 'skills' && (!line.loose || line.bullet)).flatMap((line) => listed(line.text.replace(/^[^:,;]{2,30}:\s+/, '')))),
   ].slice(0, 40);
 
 export interface Spoken {
