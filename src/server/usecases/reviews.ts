@@ -73,9 +73,7 @@ export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
     notices(world, actor),
     heldFirst(db),
   ]);
-  const reviews = open
-    .map((review) => ({ ...review, whose: house.whose(review.who) }))
-    .filter(({ whose }) => whose.yours || house.mayTakeOver);
+  const reviews = open.map((review) => ({ ...review, whose: house.whose(review.who) })).filter(({ whose }) => whose.yours || house.seesAll);
   const library = await loadLibrary(db);
   const messages = await messagesByIds(
     db,

@@ -14,8 +14,10 @@ export interface Whose {
 
 export interface House {
   readonly whose: (who: string) => Whose;
-  /** sees and decides what was asked of others: owners and builders, and what runs without anybody */
+  /** decides what was asked of others: owners and builders, and what runs without anybody */
   readonly mayTakeOver: boolean;
+  /** sees what was asked of others: who may take it over, and who only looks */
+  readonly seesAll: boolean;
 }
 
 /** `tx`: where to read from, on the workspace's day. */
@@ -24,8 +26,10 @@ export async function houseOf(world: World, actor: Actor, tx: Tx = world.db): Pr
   const today = DateTime.fromMillis(await world.clock.now(), { zone }).toISODate() ?? '';
   const all: readonly Colleague[] = await colleagues(tx, today);
   const me = all.find(({ id }) => id === actor.userId);
+  const mayTakeOver = actor.userId === null || me?.role === 'owner' || me?.role === 'builder';
   return {
-    mayTakeOver: actor.userId === null || me?.role === 'owner' || me?.role === 'builder',
+    mayTakeOver,
+    seesAll: mayTakeOver || me?.role === 'viewer',
     whose: (who) => {
       const { people, standIn } = askedOf(who, all);
       return { people: people.map(({ name }) => name), standIn, yours: people.some(({ id }) => id === actor.userId) };

@@ -1,5 +1,6 @@
 /** Who said what, in which order: transcripts as text, WebVTT (W3C) or SubRip. */
 import { sentencesOf } from '../../sentences';
+import { speaksToMachines } from '../../skills/standing';
 import { evenFold, plainFold } from '../lines';
 
 export interface Said {
@@ -65,7 +66,10 @@ export function turnsOf(text: string, ours: readonly string[] = []): Talk {
 const plainTags = (text: string): string => text.replace(/<[^>]{0,60}>/g, '').trim();
 
 export const sentencesIn = (text: string): readonly Said[] =>
-  sentencesOf(text).map((said) => ({ text: said, folded: plainFold(said), even: evenFold(said) }));
+  sentencesOf(text)
+    .map((said) => ({ text: said, folded: plainFold(said), even: evenFold(said) }))
+    // What is said to machines is nobody's word.
+    .filter((said) => !speaksToMachines(said.folded));
 
 /** Labels that come again and again are speakers; others are words before a colon. */
 function labelsOf(lines: readonly string[]): ReadonlySet<string> {
