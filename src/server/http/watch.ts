@@ -51,6 +51,6 @@ export async function answerMetrics(world: World, key: string | null, request: R
   if (!same(request.headers.get('authorization') ?? '', `Bearer ${key}`)) return text(401, 'a key is needed: MILLRACE_METRICS_KEY\n');
   const { registry, gauges } = metrics();
   const now = await standing(world.db, await world.clock.now());
-  for (const [name, value] of Object.entries(now)) gauges[name]?.set(value);
+  for (const name of Object.keys(GAUGES) as (keyof Standing)[]) gauges[name]?.set(now[name]);
   return text(200, await registry.metrics(), registry.contentType);
 }

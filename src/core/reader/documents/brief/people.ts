@@ -24,7 +24,7 @@ const POLITE = /^(?:mr|mrs|ms|mx|dr|herr|frau|herrn|de heer|dhr|mevrouw|mevr|mw|
 const DECIDES =
   /\b(?:decide\w*|decision|approv\w*|signs? (?:it )?off|has the last word|recommend\w* .{0,30}board|entscheid\w*|genehmig\w*|beslis\w*|besluit\w*|goedkeur\w*|deciden?|decidimos|decido|decision|aprueba\w*|approuv\w*|tranche\w*)\b/;
 const LEGAL =
-  /\b(?:ltd|limited|plc|llp|llc|gmbh(?: & co\.? kg)?|ag|kg|ohg|gbr|e\.?g\.?|b\.?v\.?|n\.?v\.?|vof|s\.?l\.?u?\.?|s\.?a\.?(?:rl|s)?\.?|sarl|sas|earl|inc|co|cooperative|co-operative|growers|council)\b\.?/i;
+  /\b(?:ltd|limited|plc|llp|llc|gmbh(?: & co\.? kg)?|ag|kg|ohg|gbr|e\.?g\.?|b\.?v\.?|n\.?v\.?|vof|s\.?l\.?u?\.?|s\.?a\.?(?:rl|s)?\.?|sarl|sas|earl|inc|co|cooperative|co-operative|council)\b\.?/i;
 
 export function askerOf(lines: readonly DocumentLine[], sentences: readonly Sentence[]): Asker {
   const from = lines.slice(0, 8).find((line) => /^(?:from|von|van|de|expediteur)\s*:/.test(line.folded));

@@ -3,7 +3,7 @@
 export { JOB_WORDS as ROLE } from '../../../base';
 
 export const FIRM =
-  /\b(?:ltd|limited|plc|llp|llc|gmbh|ag|kg|ohg|e\.?k\.?|bv|b\.v\.|nv|n\.v\.|vof|s\.?l\.?u?|s\.?a\.?|sarl|sas|inc|co|company|group|gruppe|groep|grupo|groupe|holding|works|werke?|services|systems|contractors|stadtwerke|betrieb|bedrijf|ets|etablissements|talleres|hospital|klinik|ziekenhuis|council|university|school|college)\b\.?/;
+  /\b(?:ltd|limited|plc|llp|llc|gmbh|ag|kg|ohg|e\.?k\.?|bv|b\.v\.|nv|n\.v\.|vof|s\.?l\.?u?|s\.?a\.?|sarl|sas|inc|co|company|group|gruppe|groep|grupo|groupe|holding|works|werke?|services|systems|contractors|stadtwerke|betrieb|bedrijf|ets|etablissements|talleres|council|university|school|college)\b\.?/;
 
 /** Where one learns. */
 export const SCHOOL =
