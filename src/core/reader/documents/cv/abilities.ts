@@ -25,7 +25,11 @@ export function listOf(lines: readonly DocumentLine[], section: string): Picked 
 /** Skills one by one, as they are listed. */
 export const skillsOf = (lines: readonly DocumentLine[]): readonly string[] =>
   [
-    ...new Set(lines.filter((line) => line.section === 'skills' && (!line.loose || line.bullet)).flatMap((line) => listed(line.text.replace(/^[^:,;]{2,30}:\s+/, '')))),
+    ...new Set(
+      lines
+        .filter((line) => line.section === 'skills' && (!line.loose || line.bullet))
+        .flatMap((line) => listed(line.text.replace(/^[^:,;]{2,30}:\s+/, ''))),
+    ),
   ].slice(0, 40);
 
 export interface Spoken {
