@@ -1,5 +1,6 @@
 /** What pages count and find, against what is there: on the demo's own records, with a list taken in. */
 import fc from 'fast-check';
+import { stableId } from '../../core/base';
 import { demoWorkspace, goodSite, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { createFlow, flow, narrowRibbon, ribbon, startOn } from './flows';
 import { lookAtFile, startImport } from './imports';
@@ -97,15 +98,19 @@ describe('counting', () => {
   });
 
   test('the desk’s number is what stands on the desk, at every step of the way', async () => {
-    const agree = async (): Promise<number> => {
-      const now = await desk(world, ines);
-      const rows = [now.reviews, now.pairs, now.stuck, now.notices, now.firsts, now.doubts, now.replies].reduce(
+    const lucia: Actor = { userId: stableId('user', 'lucia@thornwick.example'), name: 'Lucía Ferrer Mas' };
+    const agreeFor = async (who: Actor): Promise<number> => {
+      const now = await desk(world, who);
+      const own = now.reviews.filter(({ whose }) => whose.yours);
+      const rows = [own, now.pairs, now.stuck, now.notices, now.firsts, now.doubts, now.replies].reduce(
         (sum, list) => sum + list.length,
         0,
       );
-      expect(await railCounts(world, ines)).toMatchObject({ desk: rows, pairs: now.pairs.length });
+      expect(await railCounts(world, who)).toMatchObject({ desk: rows, pairs: now.pairs.length });
       return rows;
     };
+    // Of who was asked, and of who sees what others were asked.
+    const agree = async (): Promise<number> => (await agreeFor(ines)) + (await agreeFor(lucia));
     const empty = await agree();
     const before = (await railCounts(world, ines)).flows;
     const { id } = await createFlow(
