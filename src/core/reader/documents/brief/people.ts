@@ -1,6 +1,6 @@
 /** Who asks, and who decides. */
 import { plainFold, type DocumentLine } from '../lines';
-import { fitsAddress } from '../names';
+import { EMAIL, fitsAddress } from '../names';
 import { FIRM, ROLE } from '../cv/words';
 import type { Sentence } from './sentences';
 
@@ -13,7 +13,6 @@ export interface Asker {
   readonly quote: string | null;
 }
 
-const EMAIL = /(?<![\w.+-])[\w.+-]{1,64}@[\w-]{1,63}(?:\.[\w-]{1,63}){1,8}/;
 const PHONE = /(?:\+|\(\+?|\b00|\b0|\(0)[\d][\d ()/.-]{5,20}\d|\(\d{3}\) ?\d{3}[ -]\d{4}|(?<![\d.,/-])[679]\d{2}(?: \d{2,3}){2,3}(?!\d)/;
 /** The heads of a mail (RFC 5322), in five languages. */
 const HEAD =

@@ -3,7 +3,7 @@ import { countryOf } from '../../../fields';
 import { datesIn, isoOf } from '../../skills/dates';
 import { plainFold, type DocumentLine } from '../lines';
 import { nothing, picked, type Picked } from '../picked';
-import { fitsAddress } from '../names';
+import { EMAIL, fitsAddress } from '../names';
 import { piecesOf, tidy } from './stations';
 import { BORN, ROLE } from './words';
 
@@ -21,7 +21,6 @@ export interface Person {
   readonly place: Picked;
 }
 
-const EMAIL = /(?<![\w.+-])[\w.+-]{1,64}@[\w-]{1,63}(?:\.[\w-]{1,63}){1,8}/;
 const PHONE =
   /(?:\+|\(\+?|\b00|\b0|\(0)[\d][\d ()/.-]{5,20}\d|\(\d{3}\) ?\d{3}[ -]\d{4}|(?<![\d.,/-])[679]\d{2}(?: \d{2}){3}(?!\d)|(?<![\d.,/-])[679]\d{2}(?: \d{3}){2}(?!\d)/;
 const LABEL =
@@ -197,9 +196,8 @@ const isStreet = (text: string): boolean =>
   !/^\d{4,5}\s/.test(text) &&
   !/^[A-Z]\d?$/.test(text);
 const bracketless = (text: string): string => text.replace(/[().]/g, '').trim();
-const NATIONS: Readonly<Record<string, string>> = { 'northern ireland': 'GB', england: 'GB', scotland: 'GB', wales: 'GB' };
 const countryNamed = (text: string): string | undefined =>
-  NATIONS[plainFold(text)] ?? (bracketless(text).length >= 2 && text.length <= 40 ? countryOf(bracketless(text)) : undefined);
+  bracketless(text).length >= 2 && text.length <= 40 ? countryOf(bracketless(text)) : undefined;
 const isCountry = (text: string): boolean => countryNamed(text) !== undefined;
 
 /** The town beside its postcode, and without the letters a country puts before it. */
