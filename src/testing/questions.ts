@@ -13,5 +13,5 @@ export function demoQuestion(id: string): Asked {
   const kept = KEPT.find((question) => question.id === id);
   const question = kept && questionOf(kept);
   if (!kept || !question) throw new Error(`the demo asks nothing called ${id}`);
-  return askedWith({ id, type: question.type, wording: question.wording.text }, kept, { glosses: () => ({}) });
+  return askedWith({ id, type: question.type, wording: question.wording.text }, kept, { glosses: () => ({}), knows: () => false });
 }

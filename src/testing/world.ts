@@ -210,7 +210,7 @@ export async function testWorld(): Promise<TestWorld> {
       ...openBox,
       run: (kind, input) => (kind === 'document' ? plainDocument(input as never) : openBox.run(kind, input)),
     },
-    dictionary: { glosses: () => ({}) },
+    dictionary: { glosses: () => ({}), knows: () => false },
     papers: { dossier: async (dossier) => Buffer.from(dossier.title) },
     passwords: { hash: async (password) => `hash of ${password}`, verify: async (hash, password) => hash === `hash of ${password}` },
     log: { info: () => undefined, warn: () => undefined, error: () => undefined },

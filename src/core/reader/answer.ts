@@ -4,6 +4,7 @@ import type { Asked } from './asked';
 import { featuresOf } from './features';
 import type { Candidate } from './find/candidate';
 import { calibrated, familyOf, scoreOf, sharesOf, type Model } from './model';
+import type { Lexicon } from './language';
 import { saidIn, type Passage, type Said } from './said';
 import { sceneOf } from './scene';
 import { MODEL } from './weights';
@@ -46,9 +47,10 @@ export function answerAll(
   questions: readonly Asked[],
   passages: readonly Passage[],
   now: Instant,
+  lexicon?: Lexicon,
   model: Model = MODEL,
 ): readonly ReaderAnswer[] {
-  const said = saidIn(passages);
+  const said = saidIn(passages, lexicon);
   return questions.map((question) => answerFrom(question, said, passages.length, now, model));
 }
 

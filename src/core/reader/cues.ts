@@ -1,5 +1,6 @@
 import { fold } from '../base';
 import type { Asked } from './asked';
+import { unitOf } from '../units';
 import { isSmall, LANGUAGES, languageOf, stemOf, type Language } from './language';
 import type { Token } from './tokens';
 
@@ -48,14 +49,16 @@ const WEAK = new Set('since seit sinds desde depuis opened open new price fee co
 const LEADING_ASKED =
   /^\W*(?:who|wer|wie|quien|qui|chi)\b.*\b(?:decid\w*|runs?|leads?|owns?|manag\w*|in charge|entscheid\w*|leitet|fuhrt|gehort|beslis\w*|leidt|runt|decide|dirige|lleva|gere|tient)\b/;
 const LEADING = [
-  ...'owner|owners|proprietor|managing director|director|chief executive|ceo|general manager|manager|partner|decisions|run by|led by'.split(
+  ...'owner|owners|proprietor|managing director|director|chief executive|ceo|general manager|manager|partner|decisions|run by|led by|takes over|took over|passed the keys to'.split(
     '|',
   ),
-  ...'inhaber|inhaberin|geschaftsfuhrer|geschaftsfuhrerin|geschaftsfuhrung|geschaftsfuhrender gesellschafter|betriebsleiter|betriebsleiterin|leitung|direktor|direktorin|entscheidungen|entscheidet|betriebsinhaber|direktion'.split(
+  ...'inhaber|inhaberin|geschaftsfuhrer|geschaftsfuhrerin|geschaftsfuhrung|geschaftsfuhrender gesellschafter|betriebsleiter|betriebsleiterin|leitung|direktor|direktorin|entscheidungen|entscheidet|betriebsinhaber|direktion|fuhrt|leitet|ubernimmt|ubernahm'.split(
     '|',
   ),
-  ...'eigenaar|eigenaresse|directeur|directrice|directie|bedrijfsleider|beslissingen|beslist|leiding|zaakvoerder'.split('|'),
-  ...'propietario|propietaria|gerente|director general|directora general|directora|dueno|duena|encargado|decisiones|decide|direccion'.split(
+  ...'eigenaar|eigenaresse|directeur|directrice|directie|bedrijfsleider|beslissingen|beslist|leiding|leidt|neemt over|zaakvoerder'.split(
+    '|',
+  ),
+  ...'propietario|propietaria|gerente|director general|directora general|directora|dueno|duena|encargado|decisiones|decide|direccion|dirige|lleva|al frente'.split(
     '|',
   ),
   ...'proprietaire|gerant|gerante|directeur general|dirigeant|dirigeante|president|presidente|patron|patronne|decisions|direction|dirige'.split(
@@ -76,8 +79,11 @@ const VERB = new Set(
 function headWords(wording: string): ReadonlySet<string> {
   const found = HEAD.exec(wording)?.[1]?.trim().split(/\s+/) ?? [];
   const end = found.findIndex((word) => VERB.has(word));
-  return new Set(end < 0 ? found : found.slice(0, end));
+  return thingOf(end < 0 ? found : found.slice(0, end));
 }
+
+/** Of “guest rooms” the rooms are counted, not the guests. */
+const thingOf = (words: readonly string[]): ReadonlySet<string> => new Set(words.slice(-1));
 
 /** What the words of a question look for on a page of the language. */
 export class Cues {
@@ -104,6 +110,17 @@ export class Cues {
           ...(option === undefined ? {} : { option, forms: new Set([...own, ...glosses]) }),
         });
     };
+    // “night train” is a “tren de noche” and a “Nachtzug”: its words by a dictionary, in either order, apart or as one word.
+    const combined = (option: string): void => {
+      const parts = wordsOf(option).filter((word) => word.length > 2 && !isSmall(word, asked));
+      const [first, second] = parts.map((word) => [word, ...(question.glosses?.[word] ?? [])]);
+      if (!first || !second || parts.length !== 2) return;
+      const phrases = first
+        .flatMap((a) => second.flatMap((b) => [`${a} ${b}`, `${b} ${a}`, `${a}${b}`, `${b}${a}`]))
+        .map(stems)
+        .filter((phrase) => phrase.length <= 4);
+      list.push({ role: 'option', says: option, phrases, own: 0, weight: 1, option, forms: new Set() });
+    };
     const seen = new Set<string>();
     const ask = (word: string, role: CueRole): void => {
       const key = stemOf(word, asked);
@@ -111,13 +128,16 @@ export class Cues {
       seen.add(key);
       put(role, word, [word], 1);
     };
-    for (const word of wordsOf(unit)) if (word.length > 1) ask(word, 'head');
+    const counted = thingOf(wordsOf(unit));
+    for (const word of wordsOf(unit)) if (word.length > 1) ask(word, counted.has(word) ? 'head' : 'ask');
     const content = wordsOf(question.wording).filter(
       (word) => word.length > 2 && !isSmall(word, asked) && !ASKING.has(word) && !/^\d/.test(word),
     );
     for (const word of content) ask(word, heads.has(word) ? 'head' : 'ask');
-    // “since” or “opened” alone speaks of anything.
+    // “since” or “opened” alone speaks of anything; a unit of measure stands with every figure of its kind.
+    const measure = unitOf(unit);
     const weak = (phrase: string): boolean =>
+      (measure !== undefined && unitOf(phrase) === measure) ||
       wordsOf(phrase).every((word) => word.length < 3 || WEAK.has(word) || LANGUAGES.some((each) => isSmall(word, each)));
     for (const phrase of question.words ?? []) put('word', phrase, [fold(phrase)], weak(phrase) ? 0.35 : 1);
     if (LEADING_ASKED.test(fold(question.wording))) for (const role of LEADING) put('word', role, [role], 0.6);
@@ -126,6 +146,7 @@ export class Cues {
     if (question.type.kind === 'choice')
       for (const option of question.type.options) {
         put('option', option, [fold(option), ...(question.optionWords?.[option] ?? []).map((word) => fold(word))], 1, option);
+        if (question.optionWords?.[option] === undefined) combined(option);
         // A part of an option, where the question itself does not say it: “order” of “order pending”.
         const parts = wordsOf(option).filter((word) => word.length > 3 && !isSmall(word, asked) && !seen.has(stemOf(word, asked)));
         if (parts.length > 0 && wordsOf(option).length > 1) put('option', option, parts, 0.5, option);

@@ -2,7 +2,8 @@ import { fold } from '../base';
 import type { Candidate } from './find/candidate';
 import type { Hit } from './cues';
 import { pointsBack, rowOf, type Said } from './said';
-import { keyOf, type Scene } from './scene';
+import { keyOf, type Met, type Scene } from './scene';
+import { happenedIn, happenedNear } from './skills/happened';
 import { DROPPED, FORMER, MAIN, NOT, OTHERS, PLANNED, RESERVE, WISHED } from './skills/standing';
 
 /** What is known of one candidate, by name, 0 to 1: none of it knows a trade. `docs/questions.md` says what each means. */
@@ -17,7 +18,7 @@ const ABOUT =
   /\b(?:about|us|ueber|uber|unternehmen|over|ons|quienes|nosotros|qui|sommes|facts|zahlen|home|start|index|welcome|willkommen|welkom|accueil|inicio)\b/;
 /** Text of a site builder that nobody has replaced yet. */
 const TEMPLATE =
-  /\b(?:your (?:company|business|firm|name|logo|text|slogan)|lorem ipsum|sample text|placeholder|\w+ one, \w+ two|ihr (?:firmenname|text)|uw bedrijf|su empresa|votre entreprise|this domain|domain (?:is )?for sale|parked|coming soon|under construction page)\b/;
+  /\b(?:your (?:company|business|firm|name|logo|text|slogan)|lorem ipsum|sample text|placeholder|this is a (?:template|demo)|(?:change|replace|edit) this (?:text|in the editor)|write here|demo content|dies ist ein (?:blindtext|mustertext)|blindtext|mustertext|\w+ one, \w+ two|ihr (?:firmenname|text)|uw bedrijf|su empresa|votre entreprise|this domain|domain (?:is )?for sale|parked|coming soon|under construction page)\b/;
 const QUALIFIED =
   /\b(?:e\.g|for example|such as|z\.b|zum beispiel|bijvoorbeeld|por ejemplo|par exemple|imagine|suppose|should you|lorem|example|muster\w*)\b/;
 const YEAR_IN_TEXT = /(?:19|20)\d\d/g;
@@ -129,7 +130,7 @@ function standingOf(said: Said): Features {
     saidDropped: yes(DROPPED.test(folded)),
     saidMain: yes(MAIN.test(folded)),
     qualified: yes(QUALIFIED.test(folded)),
-    template: yes(TEMPLATE.test(folded)),
+    template: yes(TEMPLATE.test(folded) || TEMPLATE.test(under) || (said.before !== null && TEMPLATE.test(said.before.folded))),
     headOthers: yes(OTHERS.test(under)),
     headFormer: yes(FORMER.test(under) || NEWS.test(under)),
     headPlanned: yes(PLANNED.test(under)),
@@ -143,6 +144,7 @@ function standingOf(said: Said): Features {
     heading: yes(said.kind === 'heading'),
     short: yes(said.tokens.length <= 6),
     long: yes(said.tokens.length > 30),
+    copyrightLine: yes(/^\W{0,3}(?:©|\(c\)|copyright)/i.test(said.text)),
     asks: yes(said.text.trimEnd().endsWith('?')),
     underAsks: yes(said.head.trimEnd().endsWith('?')),
   };
@@ -159,6 +161,17 @@ function othersBefore(said: Said): boolean {
   return before !== null && before !== undefined && OTHERS.test(openingOf(before)) && !SELF.test(said.folded);
 }
 
+/** Whether one of some names stands among the first words of a sentence. */
+const OPENING = 5;
+const opensWith = ({ tokens }: Said, names: ReadonlySet<string>): boolean =>
+  tokens.slice(0, OPENING).some((token) => names.has(token.folded));
+
+/** Whether nothing that was asked for stands in the sentence or above it. */
+const unasked = (met: Met): boolean => [...met.here, ...met.head].every((hit) => !asked(hit) && !word(hit));
+
+/** Where customers are asked for, a sentence about customers is none about somebody else. */
+const NOT_OTHERS: Features = { others: 0, saidOthers: 0, headOthers: 0, subjectOthers: 0, backOthers: 0, aboutOthers: 0 };
+
 /** The features of every candidate of a scene, in their order. */
 export function featuresOf(scene: Scene): readonly Features[] {
   const { candidates, now } = scene;
@@ -166,6 +179,11 @@ export function featuresOf(scene: Scene): readonly Features[] {
   const same = agreement(candidates);
   const newest = newestOf(scene, total);
   const extreme = extremes(scene);
+  const asks = happeningAsked(scene);
+  const measured = measures(scene);
+  const asksOfOthers = (fold([scene.question.wording, ...(scene.question.words ?? [])].join(' ')).match(/[\p{L}]+/gu) ?? []).some((each) =>
+    OTHERS.test(each),
+  );
   return candidates.map((candidate, i) => {
     const { said } = candidate;
     const met = scene.met.get(said);
@@ -242,9 +260,18 @@ export function featuresOf(scene: Scene): readonly Features[] {
       // “Our sister house, the Moorhof, was renovated in 2024”: who the sentence is about stands at its head.
       subjectOthers: yes(OTHERS.test(openingOf(said))),
       backOthers: yes(othersBefore(said)),
-      bare: yes(met.here.every((hit) => !asked(hit) && !word(hit)) && met.head.every((hit) => !asked(hit) && !word(hit))),
+      bareOnce: yes(same.sentences[i] === 0 && unasked(met)),
+      bare: yes(unasked(met)),
+      bareWorded: yes((scene.question.words?.length ?? 0) > 0 && unasked(met)),
+      aloneBare: yes(same.alone && unasked(met)),
+      othersNamed: yes(said.tokens.some((token) => scene.others.has(token.folded))),
+      aboutOthers: yes(OTHERS.test(openingOf(said)) || othersBefore(said) || opensWith(said, scene.others)),
+      headOthersNamed: yes(said.headTokens.some((token) => scene.others.has(token.folded))),
       ...extreme.get(candidate),
+      ...measured.get(candidate),
+      ...(asks.length > 0 ? happening(asks, candidate, clause) : {}),
       ...standingOf(said),
+      ...(asksOfOthers ? NOT_OTHERS : {}),
     };
     for (const [name, value] of Object.entries(candidate.marks)) features[`is ${name}`] = value;
     // “6 t, of which 5 t washed hot”: the part is meant when the words asked for stand with it, the whole when they stand with that.
@@ -293,6 +320,60 @@ function newestOf({ candidates, met, now, rarity }: Scene, total: number): Reado
   const latest = Math.max(...fitting.map(({ candidate }) => candidate.said.date ?? 0));
   const others = candidates.some((candidate) => candidate.said.date !== latest);
   return new Set(!others ? [] : fitting.filter(({ candidate }) => candidate.said.date === latest).map(({ candidate }) => candidate));
+}
+
+const MEASURED_REACH = 4;
+/** Whether the words behind a figure, in its own clause, are of what is asked: “12 t of linen”. */
+function asksBehind({ said, to }: Candidate, hits: readonly Hit[]): boolean {
+  const clause = said.tokens[Math.max(0, to - 1)]?.clause;
+  return hits.some(
+    (hit) =>
+      (asked(hit) || word(hit)) &&
+      hit.strength * hit.cue.weight >= 0.5 &&
+      hit.from >= to &&
+      hit.from - to < MEASURED_REACH &&
+      said.tokens[hit.from]?.clause === clause,
+  );
+}
+
+/** Of several amounts in a sentence, those that have what is asked behind them; the others have something else. */
+function measures({ candidates, form, met }: Scene): ReadonlyMap<Candidate, Features> {
+  const out = new Map<Candidate, Features>();
+  if (form !== 'quantity' && form !== 'money') return out;
+  const fitting = new Set<Said>();
+  const fits = (candidate: Candidate): boolean => asksBehind(candidate, met.get(candidate.said)?.here ?? []);
+  for (const candidate of candidates) if (fits(candidate)) fitting.add(candidate.said);
+  for (const candidate of candidates) {
+    const own = fits(candidate);
+    out.set(candidate, { asksBehind: yes(own), rivalled: yes(!own && fitting.has(candidate.said)) });
+  }
+  return out;
+}
+
+/** What must have happened in the year asked for: by the wording, else by the words it goes by. */
+function happeningAsked({ form, question }: Scene): readonly string[] {
+  if (form !== 'year' && form !== 'date') return [];
+  const asked = happenedIn(fold(question.wording));
+  return asked.length > 0 ? asked : happenedIn(fold((question.words ?? []).join(' ; ')));
+}
+
+/** Whether what is asked for happened in the candidate's own clause (or sentence), or something else did. */
+function happening(
+  asked: readonly string[],
+  { said, from, to, marks }: Candidate,
+  clause: { readonly from: number; readonly to: number },
+): Features {
+  const [start, end] = [said.tokens[clause.from]?.from ?? 0, said.tokens[clause.to - 1]?.to ?? said.folded.length];
+  const [at, behind] = [said.tokens[from]?.from ?? 0, said.tokens[to - 1]?.to ?? 0];
+  const told = happenedNear(said.folded.slice(start, end), at - start, behind - start);
+  const near = told.length > 0 ? told : happenedNear(said.folded, at, behind);
+  const fits = near.some((kind) => asked.includes(kind));
+  return {
+    datedHappening: fits ? (marks.dateline ?? 0) : 0,
+    happened: yes(fits),
+    happenedElse: yes(near.length > 0 && !fits),
+    happenedHere: yes(told.length > 0 && fits),
+  };
 }
 
 const LAST_ASKED =

@@ -4,8 +4,8 @@
  */
 export { answerAll, answerQuestion, type OtherAnswer, type ReaderAnswer } from './answer';
 export type { Asked, Learnt } from './asked';
-export { isSmall, languageOf, stemOf, type Language } from './language';
-export { passageOf, type Passage } from './said';
+export { isSmall, languageOf, stemOf, type Language, type Lexicon } from './language';
+export { ordinaryIn, passageOf, type Passage } from './said';
 export { whatTheyDo, type Sentence } from './summary';
 export { daysAhead, type Day } from './skills/ahead';
 export { speaksToMachines } from './skills/standing';

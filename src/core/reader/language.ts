@@ -39,10 +39,18 @@ export function stemOf(word: string, language: Language): string {
   if (kept !== undefined) return kept;
   let stemmer = stemmers.get(language);
   if (!stemmer) stemmers.set(language, (stemmer = newStemmer(name)));
-  const stem = stemmer.stem(word);
+  const bare = stemmer.stem(word);
+  // Without its accents “fermée” keeps an e that “fermé” has lost.
+  const stem = language === 'fr' && bare.length > 3 ? bare.replace(/e$/, '') : bare;
   if (stems.size >= STEMS_KEPT) stems.clear();
   stems.set(key, stem);
   return stem;
+}
+
+/** Which words are ordinary ones of a language: from a dictionary at hand. */
+export interface Lexicon {
+  /** of a word as it stands, in small letters */
+  knows(word: string, language: Language): boolean;
 }
 
 /** Whether a folded word says nothing by itself: an article, a pronoun, a preposition, a form of “to be”. */

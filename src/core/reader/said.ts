@@ -3,7 +3,7 @@ import { textBlocks, type Block } from '../formats';
 import { sentencesOf } from './sentences';
 import { datesIn } from './skills/dates';
 import { speaksToMachines } from './skills/standing';
-import { languageOf, type Language } from './language';
+import { languageOf, type Language, type Lexicon } from './language';
 import { tokensOf, type Token } from './tokens';
 
 /** A page or document as the reader sees it. */
@@ -39,6 +39,8 @@ export interface Said {
   readonly date: Instant | null;
   readonly language: Language;
   readonly tokens: readonly Token[];
+  /** folded words with a capital that a dictionary knows; empty where none is at hand */
+  readonly ordinary: ReadonlySet<string>;
   /** words of the heading above */
   readonly headTokens: readonly Token[];
   /** words of the page's title and of its address */
@@ -63,10 +65,32 @@ function datelineOf(text: string): Instant | null {
   return dates.length === 1 && date && folded.length - (date.to - date.from) <= DATELINE_REST ? date.start : null;
 }
 
-/** Everything the passages say, sentence by sentence. Words addressed to machines are nobody's statement and are left out. */
-export function saidIn(passages: readonly Passage[]): readonly Said[] {
+const AS_OF =
+  /\b(?:as of|(?:last )?updated|stand(?: van)?:?|per|bijgewerkt|actualizado|a fecha de|mise? a jour|situation au)(?: on| am| op| el| le| en)? ?$/;
+/** The day that a sentence or a heading says what it tells is of: “(updated June 2024)”. */
+function statedDay(folded: string): Instant | null {
+  return datesIn(folded, 0).find((date) => AS_OF.test(folded.slice(Math.max(0, date.from - 24), date.from)))?.start ?? null;
+}
+
+/** What stands on the pages of an address that nobody lives at any more: for sale, parked, or taken over to earn from clicks. */
+const PARKED =
+  /\b(?:domain\b.{0,60}\b(?:for sale|to buy|parked|has expired)|buy this domain|parked (?:with|by|at)|parked domain|may earn a commission|domain\b.{0,60}\b(?:zu verkaufen|zum verkauf|steht zum)|domein\b.{0,60}\bte koop|dominio\b.{0,60}\b(?:en|a la) venta|domaine\b.{0,60}\ba vendre)\b/;
+
+/** Whether most of the pages say so of their address: what else stands there is somebody's advertising. */
+function isParked(passages: readonly Passage[]): boolean {
+  const parked = passages.filter(({ blocks }) => blocks.some((block) => block.text.length < LONGEST && PARKED.test(plain(block.text))));
+  return parked.length > 0 && parked.length * 2 >= passages.length;
+}
+
+/** Text that came with a page's pattern and that nobody has replaced. */
+const PLACEHOLDER =
+  /\b(?:lorem ipsum|placeholder text|this is (?:a template|placeholder|sample|dummy|demo) ?|(?:change|replace|edit) this (?:text|in the editor)|replace it in the editor|sample text|blindtext|mustertext|texte? factice|texto de (?:ejemplo|relleno)|voorbeeldtekst)\b/;
+
+/** Everything the passages say, sentence by sentence. Words addressed to machines, and those that came with a page's pattern, are nobody's statement and are left out. */
+export function saidIn(passages: readonly Passage[], lexicon?: Lexicon): readonly Said[] {
   const out: Said[] = [];
   const seen = new Set<string>();
+  if (isParked(passages)) return out;
   for (const passage of passages) {
     const title = plain(passage.title);
     const language = languageOfPassage(passage);
@@ -79,7 +103,7 @@ export function saidIn(passages: readonly Passage[]): readonly Said[] {
     let dayBefore = false;
     let rowAbove: Said | null = null;
     for (const block of passage.blocks) {
-      if (speaksToMachines(plain(block.text))) continue;
+      if (speaksToMachines(plain(block.text)) || PLACEHOLDER.test(plain(block.text))) continue;
       const day = datelineOf(block.text);
       // A day over a heading is of what stands under it.
       if (day !== null) dateline = day;
@@ -105,6 +129,7 @@ export function saidIn(passages: readonly Passage[]): readonly Said[] {
           under,
           language,
           tokens: tokensOf(folded, language),
+          ordinary: ordinaryOf(text, language, lexicon),
           headTokens,
           pageTokens,
           head: block.under,
@@ -112,7 +137,7 @@ export function saidIn(passages: readonly Passage[]): readonly Said[] {
           next: plain(sentences[i + 1] ?? ''),
           url: passage.url,
           title,
-          date: block.date ?? opening ?? dateline ?? passage.published,
+          date: statedDay(folded) ?? statedDay(under) ?? block.date ?? opening ?? dateline ?? passage.published,
         };
         out.push(said);
         before = said;
@@ -121,6 +146,25 @@ export function saidIn(passages: readonly Passage[]): readonly Said[] {
     }
   }
   return out;
+}
+
+const NONE: ReadonlySet<string> = new Set();
+const CAPITAL = /(?<![\p{L}\p{N}])\p{Lu}\p{Ll}[\p{L}]*/gu;
+function ordinaryOf(text: string, language: Language, lexicon: Lexicon | undefined): ReadonlySet<string> {
+  if (!lexicon) return NONE;
+  const found = (text.match(CAPITAL) ?? []).filter((word) => lexicon.knows(word.toLowerCase(), language));
+  return found.length === 0 ? NONE : new Set(found.map((word) => fold(word)));
+}
+
+/** The words with a capital in what was read that a dictionary knows, in small letters: for whoever has no dictionary at hand. */
+export function ordinaryIn(passages: readonly Passage[], lexicon: Lexicon): readonly string[] {
+  const found = new Set<string>();
+  for (const passage of passages) {
+    const language = languageOfPassage(passage);
+    for (const { text } of passage.blocks)
+      for (const word of text.match(CAPITAL) ?? []) if (lexicon.knows(word.toLowerCase(), language)) found.add(word.toLowerCase());
+  }
+  return [...found];
 }
 
 /** So many words tell the language of a page. */

@@ -2,10 +2,12 @@ import { fold, type Instant } from '../base';
 import { formOf, monthsOf, type Asked, type Form } from './asked';
 import { CueBook, type Cue, type Hit } from './cues';
 import { ownWords } from './skills/names';
-import { amountsIn, countsIn, sumsIn } from './find/figures';
+import { namesOfOthers } from './skills/others';
+import { amountsIn, countsIn, sumsIn, sumsOfRows } from './find/figures';
 import { claimsIn, eventsIn } from './find/claims';
 import { contactsIn } from './find/contacts';
 import { itemLists, listsIn, tongueList } from './find/lists';
+import { monthsAsked, monthsIn } from './find/months';
 import { optionsIn } from './find/choices';
 import { peopleNamed, productsNamed } from './find/names';
 import { textsIn } from './find/texts';
@@ -34,6 +36,8 @@ export interface Scene {
   readonly rarity: ReadonlyMap<string, number>;
   /** the question's own words, as keys of `rarity` */
   readonly askedFor: readonly string[];
+  /** folded words of the names by which other houses go on the site */
+  readonly others: ReadonlySet<string>;
 }
 
 const NOTHING: readonly Hit[] = [];
@@ -47,6 +51,14 @@ function ownNames(said: readonly Said[]): ReadonlySet<string> {
   const count = new Map<string, number>();
   for (const [url, title] of titles) for (const word of ownWords(url, title)) count.set(word, (count.get(word) ?? 0) + 1);
   return new Set([...count].filter(([, times]) => times >= Math.max(1, titles.size * 0.6)).map(([word]) => word));
+}
+
+/** The names of others, kept for each reading of a site: many questions share one. */
+const othersKept = new WeakMap<readonly Said[], ReadonlySet<string>>();
+function othersOf(said: readonly Said[], own: ReadonlySet<string>): ReadonlySet<string> {
+  let found = othersKept.get(said);
+  if (!found) othersKept.set(said, (found = namesOfOthers(said, own)));
+  return found;
 }
 
 export function sceneOf(question: Asked, said: readonly Said[], now: Instant): Scene {
@@ -96,7 +108,8 @@ export function sceneOf(question: Asked, said: readonly Said[], now: Instant): S
     if ((form === 'claim' || form === 'event') && !reached(own)) continue;
     candidates.push(...found(entry, own).filter((candidate) => !ruledOut(candidate, own.here)));
   }
-  if (form === 'list')
+  if (form === 'count') candidates.push(...sumsOfRows(candidates, (entry) => metOf(entry).here));
+  if (form === 'list' && !monthsAsked(wording))
     for (const { candidate, lead } of itemLists(said)) {
       const own = metOf(candidate.said);
       const leads = lead ? (here.get(lead) ?? NOTHING) : NOTHING;
@@ -112,7 +125,7 @@ export function sceneOf(question: Asked, said: readonly Said[], now: Instant): S
     );
   const rarity = new Map<string, number>();
   for (const [key, times] of count) rarity.set(key, 1 / (1 + Math.log2(Math.max(1, times))));
-  return { question, form, months, now, candidates, met, rarity, askedFor };
+  return { question, form, months, now, candidates, met, rarity, askedFor, others: othersOf(said, taken) };
 
   /** Whether enough of what is asked is spoken of to be claimed or denied: half a question is another one. */
   function reached(own: Met): boolean {
@@ -144,6 +157,7 @@ export function sceneOf(question: Asked, said: readonly Said[], now: Instant): S
       case 'choice':
         return optionsIn(entry, own.here, taken);
       case 'list':
+        if (monthsAsked(wording)) return monthsIn(entry, wording);
         return listsIn(entry, own.here, own.head, tonguesAsked);
       case 'contact':
         return contactsIn(entry, wording);

@@ -12,6 +12,8 @@ export interface Token {
 
 const WORD = /[\p{L}\p{N}]+/gu;
 const MARK = /[,;:()[\]–—!?…|/]|\.\s|\s-\s/;
+/** A point behind one of these ends nothing: “certificate no. 5521”. */
+const SHORT = new Set(['no', 'nr', 'num', 'st', 'dr', 'ca', 'approx', 'incl', 'zzgl', 'inkl', 'max', 'min', 'tel']);
 const CONTRAST = new Set([
   'but',
   'whereas',
@@ -39,7 +41,8 @@ export function tokensOf(folded: string, language: Language): readonly Token[] {
     const gap = folded.slice(end, found.index + 1);
     // The comma in “10,2” parts nothing.
     const inNumber = /^[.,]\d$/.test(gap) && /\d/.test(folded.charAt(end - 1));
-    if (!inNumber && (MARK.test(gap) || CONTRAST.has(word))) clause += 1;
+    const shortened = /^\.\s.?$/.test(gap) && SHORT.has(out.at(-1)?.folded ?? '');
+    if (!inNumber && !shortened && (MARK.test(gap) || CONTRAST.has(word))) clause += 1;
     end = found.index + word.length;
     out.push({ folded: word, stem: stemOf(word, language), from: found.index, to: end, clause });
   }

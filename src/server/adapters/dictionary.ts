@@ -96,6 +96,10 @@ function formsOf(word: string): readonly string[] {
   ];
 }
 
+/** The words of an index that are one word, in small letters. */
+const wordsIn = (index: string): ReadonlySet<string> =>
+  new Set(index.split('\n').flatMap((line) => /^[\p{L}-]+(?=\t)/u.exec(line)?.[0].toLowerCase() ?? []));
+
 const isLanguage = (text: string): text is Language => text in LANGUAGES;
 
 /** Words of other languages for words of one, from the dictionaries that are installed; none where they are not. */
@@ -103,6 +107,19 @@ export class Dictionaries implements Dictionary {
   private readonly opened = new Map<string, Volume | null>();
   private readonly kept = new Map<string, readonly string[]>();
   constructor(private readonly folder = FOLDER) {}
+
+  private readonly words = new Map<Language, ReadonlySet<string>>();
+
+  /** Whether a word in small letters is one of the language, as its dictionary into English (or out of it) has it. */
+  knows(word: string, language: string): boolean {
+    if (!isLanguage(language)) return false;
+    let known = this.words.get(language);
+    if (!known) {
+      const file = path.join(this.folder, `freedict-${LANGUAGES[language]}-${language === 'en' ? 'deu' : 'eng'}.index`);
+      this.words.set(language, (known = fs.existsSync(file) ? wordsIn(fs.readFileSync(file, 'utf8')) : new Set()));
+    }
+    return known.has(word) || (language === 'en' && formsOf(word).some((form) => known.has(form)));
+  }
 
   private open(from: Language, to: Language): Volume | null {
     const name = `${LANGUAGES[from]}-${LANGUAGES[to]}`;

@@ -55,6 +55,7 @@ export interface BoxWork {
       readonly shown: readonly Shown[];
       readonly leftOut: readonly string[];
       readonly sites: readonly KnownSite[];
+      readonly ordinary: readonly string[];
       readonly host: string | null;
       readonly now: Instant;
     };

@@ -6,13 +6,14 @@ import type { Instant, JsonObject } from '../../core/base';
 import type { Dossier } from '../../core/dossier';
 import type { PageText } from '../../core/formats';
 import type { DirectoryHit } from '../../core/intake';
+import type { Lexicon } from '../../core/reader';
 import type { FetchedPage, IncomingMail } from './read';
 
 export type { Box, BoxKind, BoxWork, ReadList } from './box';
 export type { DocumentText, HiddenText, FetchedPage, IncomingMail } from './read';
 
-/** Words of other languages, from dictionaries at hand. */
-export interface Dictionary {
+/** Words of other languages, and the words a language has, from dictionaries at hand. */
+export interface Dictionary extends Lexicon {
   /** By word (folded): what it may be called in the other languages of the reader; words nobody knows are left out. */
   glosses(words: readonly string[], from: string): Readonly<Record<string, readonly string[]>>;
 }

@@ -27,12 +27,13 @@ export function askedWith(plain: Pick<Asked, 'id' | 'type' | 'wording'>, known: 
   const content = words.filter((word) => word.length >= SHORTEST && !isSmall(word, language));
   const options =
     type.kind === 'choice' ? type.options.filter((option) => known.optionWords?.[option] === undefined).map((option) => fold(option)) : [];
+  const parts = options.filter((option) => option.includes(' ')).flatMap((option) => option.match(/[\p{L}\p{N}]{3,}/gu) ?? []);
   // By name: what is kept of a question has a name, a type and a wording of its own.
   const { optionWords, words: goesBy, not, months, least, learnt } = known;
   return {
     ...plain,
     type,
-    glosses: dictionary.glosses([...content, ...options], language),
+    glosses: dictionary.glosses([...content, ...options, ...parts], language),
     ...present({ optionWords, words: goesBy, not, months, least, learnt }),
   };
 }

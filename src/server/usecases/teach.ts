@@ -1,6 +1,7 @@
 /** A question seen, changed and taught: what it answers on sites read before, and on them after the change. */
 import type { FactValue } from '../../core/fields';
 import { answerTypeText } from '../../core/flow/syntax';
+import { ordinaryIn } from '../../core/reader';
 import { alike, type Learnt, type Outcome, type Place } from '../../core/reader/learning';
 import { cachedPagesOf, getSetting, putSetting } from '../store/settings';
 import { sitesRead, sitesUnread, type SiteRow } from '../store/research';
@@ -103,7 +104,19 @@ export async function tryQuestion(
     })),
   );
   const tried = await boxed(
-    world.box.run('tried', { before, draft: after, shown: draft.shown, leftOut: draft.leftOut, sites, host, now: await world.clock.now() }),
+    world.box.run('tried', {
+      before,
+      draft: after,
+      shown: draft.shown,
+      leftOut: draft.leftOut,
+      sites,
+      ordinary: ordinaryIn(
+        sites.flatMap(({ passages }) => passages),
+        world.dictionary,
+      ),
+      host,
+      now: await world.clock.now(),
+    }),
   );
   const byHost = new Map(tried.sites.map((site) => [site.host, site]));
   return {

@@ -33,7 +33,7 @@ test('confidence tells right from wrong', () => {
     return within.filter(({ verdict }) => verdict === 'right').length / within.length;
   };
   expect(share(0.9, 1.01)).toBeGreaterThanOrEqual(0.95);
-  expect(share(0.6, 0.7)).toBeLessThan(share(0.8, 1.01));
+  expect(share(0.7, 0.8)).toBeLessThan(share(0.8, 1.01));
 });
 
 const question = (type: string, more: Partial<KeyQuestion> = {}): KeyQuestion => ({ id: 'q', type, wording: 'What?', ...more });

@@ -56,17 +56,18 @@ export interface Read {
   readonly sites: ReadonlyMap<string, { readonly said: readonly Said[]; readonly pages: number }>;
 }
 
+const dictionaries = new Dictionaries();
+
 export function readSites(key: Key, folder: string): Read {
   const sites = new Map(
     Object.keys(key.sites).map((host) => {
       const passages: readonly Passage[] = passagesOf(folder, host);
-      return [host, { said: saidIn(passages), pages: passages.length }];
+      return [host, { said: saidIn(passages, dictionaries), pages: passages.length }];
     }),
   );
   return { key, now: Date.parse(`${key.today}T10:00:00Z`), sites };
 }
 
-const dictionaries = new Dictionaries();
 /** What is expected before any training: with it the first examples teach. */
 export const PRIOR_MODEL: Model = { weights: PRIORS, calibration: {}, least: 0 };
 
@@ -162,7 +163,7 @@ export interface Training {
 const RIDGE = 0.05;
 const OWN = 1;
 /** Below this an answer is not given, where a question says nothing else. */
-const LEAST = 0.63;
+const LEAST = 0.7;
 
 interface Left {
   readonly read: Read;

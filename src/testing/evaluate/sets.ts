@@ -23,14 +23,14 @@ export function demoKey(questions: string, answers: string, name: string): Key {
 export const demoSites = (): Read => readSites(demoKey('demo/questions.json', 'demo/answers.json', 'growing'), path.join(ROOT, 'demo/web'));
 
 export const otherTrades = (): readonly Read[] =>
-  ['a', 'b'].flatMap((set) =>
+  ['a', 'b', 'c'].flatMap((set) =>
     readKeys(path.join(ROOT, 'evaluation/trades', set, 'key.json')).map((key) =>
       readSites(key, path.join(ROOT, 'evaluation/trades', set, 'sites')),
     ),
   );
 
 /** Sites of the demo's trade are many and alike: each counts as much less. */
-export const DEMO_WEIGHT = 0.3;
+export const DEMO_WEIGHT = 0.2;
 
 export const trainingSets = (): readonly { readonly read: Read; readonly weight: number }[] => [
   ...otherTrades().map((read) => ({ read, weight: 1 })),

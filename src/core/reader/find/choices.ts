@@ -8,6 +8,10 @@ const NEGATED = /^(?:not|no|none|without|kein\w*|nicht|ohne|geen|niet|sin|ningun
 /** “… or …”: what is left to somebody's choice is no answer. */
 const EITHER = / (?:or|oder|of|o|ou) /;
 
+/** What comes second, or besides: “followed by …”. */
+const BESIDES =
+  /(?:\b(?:followed by|then|also|as well as|besides|a little|some|occasionally|gefolgt von|dann|danach|auch|daneben|gelegentlich|gevolgd door|daarna|ook|soms|seguid[oa]s? (?:de|por)|luego|tambien|a veces|suivie?s? (?:de|par|du)|puis|aussi|parfois)\s+(?:\w+\s+)?)$/;
+
 /**
  * Options named in a sentence; the longest words win where two overlap (“not open” over “open”). `taken`: words of the firm's own
  * name, which says little of what it does today.
@@ -49,6 +53,7 @@ export function optionsIn(said: Said, hits: readonly Hit[], taken: ReadonlySet<s
         endedOption: over ? 1 : 0,
         eitherOr: different > 1 && EITHER.test(said.folded.slice(said.tokens[kept.at(0)?.from ?? 0]?.from ?? 0)) ? 1 : 0,
         ownName: said.tokens.slice(hit.from, hit.to).every((token) => taken.has(token.folded)) ? 1 : 0,
+        besides: BESIDES.test(before) ? 1 : 0,
         reserved: RESERVE.test(before) ? 1 : 0,
         negative: NEGATED.test(option) ? 1 : 0,
         rowValue: row ? 1 : 0,

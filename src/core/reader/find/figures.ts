@@ -82,7 +82,12 @@ export function countsIn(said: Said, hits: readonly Hit[]): readonly Candidate[]
     const from = tokenAt(tokens, figure.from);
     const to = tokenAt(tokens, figure.to);
     const noun = nouns.find(
-      (hit) => hit.from >= to && hit.from - to < NOUN_REACH && !figureBetween(folded, figure.to, tokens[hit.from]?.from ?? 0),
+      (hit) =>
+        hit.from >= to &&
+        hit.from - to < NOUN_REACH &&
+        !figureBetween(folded, figure.to, tokens[hit.from]?.from ?? 0) &&
+        // “2 Check rooms”: what has a capital of its own begins something else.
+        (said.language === 'de' || hit.from - to < 1 || !/^\p{Lu}/u.test(words[to] ?? '')),
     );
     if (SMALL_ONE.test(text) && (noun === undefined || noun.inside === true || (noun.from > to && !ONLY.test(tokens[to]?.folded ?? ''))))
       continue;
@@ -110,6 +115,25 @@ export function countsIn(said: Said, hits: readonly Hit[]): readonly Candidate[]
   const added = whole && out.find((candidate) => candidate.marks.more === 1 && candidate.from > whole.to);
   if (whole && added && typeof added.value === 'number')
     out.push({ value: whole.value + added.value, said, from: whole.from, to: added.to, marks: { sum: 1, noun: 1 } });
+  // “Five centres stand in hall 1 and four in hall 2”.
+  const beside =
+    whole &&
+    added === undefined &&
+    out.find(
+      (candidate) =>
+        candidate.from > whole.noun.to &&
+        candidate.marks.noun === 0 &&
+        // A breakdown behind a colon is no addition.
+        !/[:\d]/.test(
+          folded.slice(tokens[whole.noun.to - 1]?.to ?? 0, tokens[candidate.from]?.from ?? 0).replace(/\b\w{0,3}\d{1,2}\b/g, ''),
+        ) &&
+        alike(
+          folded.slice(tokens[whole.noun.to - 1]?.to ?? 0, tokens[candidate.from]?.from ?? 0),
+          folded.slice(tokens[candidate.to - 1]?.to ?? 0),
+        ),
+    );
+  if (whole && beside && typeof beside.value === 'number')
+    out.push({ value: whole.value + beside.value, said, from: whole.from, to: beside.to, marks: { sum: 1, noun: 1, placed: 1 } });
   for (const [i, first] of counted.entries()) {
     const second = counted[i + 1];
     if (!second || second.from - first.noun.to > 3 || first.noun.cue === second.noun.cue) continue;
@@ -149,6 +173,13 @@ export function countsIn(said: Said, hits: readonly Hit[]): readonly Candidate[]
     }
   }
   return out;
+}
+
+const WHERE = /^\s(in|im|at|on|am|auf|bei|an|op|bij|te|en|a|dans|chez)\s/;
+/** Whether two counts are told of two places in the same way: “… in hall 1 and” before the second, “ in hall 2” behind it. */
+function alike(between: string, behind: string): boolean {
+  const where = WHERE.exec(behind)?.[1];
+  return where !== undefined && /\s(?:and|und|en|y|et|sowie)\s$/.test(between) && new RegExp(`\\s${where}\\s`).test(between);
 }
 
 const SECOND = /^(?:second|zweite[nrs]?|tweede|segund[oa]|deuxieme|seconde?)$/;
@@ -231,4 +262,38 @@ export function sumsIn(said: Said, currency: string): readonly Candidate[] {
       to: tokenAt(said.tokens, found.to),
       marks: around(said.folded, found),
     }));
+}
+
+/** Rows one below the other that count kinds of the same thing, taken together; none where one of them is their total. */
+export function sumsOfRows(candidates: readonly Candidate[], hitsOf: (said: Said) => readonly Hit[]): readonly Candidate[] {
+  const tables = new Map<string, Candidate[]>();
+  const seen = new Set<Said>();
+  for (const candidate of candidates) {
+    const { said } = candidate;
+    const row = rowOf(said);
+    if (!row || seen.has(said) || typeof candidate.value !== 'number') continue;
+    if ((said.tokens[candidate.from]?.from ?? 0) <= row.label.length) continue;
+    if (!hitsOf(said).some((hit) => hit.cue.role === 'head' && (said.tokens[hit.to - 1]?.to ?? 0) <= row.label.length + 1)) continue;
+    seen.add(said);
+    const key = `${said.url}\n${said.under}`;
+    tables.set(key, [...(tables.get(key) ?? []), candidate]);
+  }
+  return [...tables.values()].flatMap((rows): readonly Candidate[] => {
+    const [first] = rows;
+    if (
+      !first ||
+      rows.length < 2 ||
+      rows.length > MOST_ROWS ||
+      rows.some(({ said }) => TOTAL.test(said.folded) || labelledBarely(said, hitsOf(said)))
+    )
+      return [];
+    return [{ ...first, value: rows.reduce((sum, { value }) => sum + Number(value), 0), marks: { sum: 1, rows: 1 } }];
+  });
+}
+const MOST_ROWS = 12;
+
+/** A row whose label says what is counted and nothing else is the whole and no kind of it. */
+function labelledBarely(said: Said, hits: readonly Hit[]): boolean {
+  const end = (rowOf(said)?.label ?? '').length;
+  return said.tokens.every((token, i) => token.from > end || hits.some((hit) => hit.from <= i && i < hit.to));
 }

@@ -7,9 +7,29 @@ import { wordsBefore } from '../tokens';
 import type { Hit } from '../cues';
 import type { Candidate } from './candidate';
 
-const JOIN = / ?[,;/·•|] ?(?:(?:and|und|en|y|e|et|or|oder|of|o|ou|sowie|as well as) )?| (?:and|und|en|y|e|et|sowie|as well as|&|\+) /u;
+const MARKS = / ?[,;/·•|] ?(?:(?:and|und|en|y|e|et|or|oder|of|o|ou|sowie|as well as) )?/u;
+const AND = / (?:and|und|en|y|e|et|sowie|as well as|&|\+) /u;
+/** Words of a sentence that goes on: no item of a list holds one. */
+const GOES_ON =
+  /\b(?:you|we|they|it|he|she|is|are|was|were|have|has|can|will|whatever|which|who|that|wir|sie|ihr|ist|sind|hat|haben|wird|werden|man|wij|jij|zijn|hebben|wordt|nosotros|son|hay|nous|vous|est|sont|ont)\b/;
+
+/**
+ * The parts of an enumeration. Where commas part the items, an “and” parts the last two only: “oil and gas, rail, quarrying” are three;
+ * without commas there are two: “in May and June and on Sundays” goes on behind the second.
+ */
+function partsOf(stretch: string): readonly string[] {
+  const marked = stretch.split(MARKS);
+  if (marked.length === 1) return stretch.split(AND).slice(0, 2);
+  const joined = marked.slice(0, -1);
+  const last = marked.at(-1) ?? '';
+  // “A, B and C” against “A and B, C, D”, whose last comma stands before a single item.
+  return [
+    ...joined,
+    ...(marked.length > 2 && /[,;/·•|] ?(?:and|und|en|y|e|et|sowie) /u.test(stretch) ? [last] : last.split(AND).slice(0, 2)),
+  ];
+}
 const LEADING =
-  /^(?:the|our|a|an|der|die|das|unsere?|de|het|onze|el|la|los|las|nuestr[oa]s?|le|les|des|du|notre|nos|en|in|for|from|to|im|beim|para|pour|voor|also|auch|ook|both|mainly) |^[ld]'/i;
+  /^(?:the|our|a|an|une|una|uno|eine?n?|der|die|das|unsere?|de|het|onze|el|la|los|las|nuestr[oa]s?|le|les|des|du|notre|nos|en|in|for|from|to|im|beim|para|pour|voor|also|auch|ook|both|mainly) |^[ld]'/i;
 /** Where what is said of an item begins: a bracket, a dash, the end of a sentence. */
 const AFTERTHOUGHT = /\(|–|—|\. |[.!?:;]$/u;
 const ITEM_WORDS = 4;
@@ -33,6 +53,16 @@ function opening(first: string, language: Language): string {
   return words.slice(last + 1).join(' ');
 }
 
+/** “Disciplines dressage, …”: the word asked for leads to the list and is no part of it. */
+function withoutAsked(first: string, said: Said, hits: readonly Hit[]): string {
+  const words = first.split(/\s+/);
+  if (words.length < 2) return first;
+  const opens = fold(words[0] ?? '');
+  return hits.some((hit) => hit.cue.role !== 'for' && hit.inside !== true && said.tokens[hit.to - 1]?.folded === opens)
+    ? words.slice(1).join(' ')
+    : first;
+}
+
 /** The item a list ends with, without what the sentence goes on to say: “… and green | from next week”. */
 function ending(last: string, language: Language): string {
   const words = last.split(/\s+/);
@@ -42,7 +72,7 @@ function ending(last: string, language: Language): string {
 
 /** The items up to where the sentence goes on with something else: “…, green, | on our own paper”. */
 function whileListed(items: readonly string[], language: Language): readonly string[] {
-  const end = items.findIndex((item, i) => i > 1 && isSmall(fold(item.split(/\s+/)[0] ?? ''), language));
+  const end = items.findIndex((item, i) => i > 1 && (isSmall(fold(item.split(/\s+/)[0] ?? ''), language) || GOES_ON.test(fold(item))));
   return end < 0 ? items : items.slice(0, end);
 }
 
@@ -76,7 +106,7 @@ export function listsIn(said: Said, hits: readonly Hit[], headHits: readonly Hit
   const inside = (from: number, to: number): number =>
     Math.min(1, hits.filter((hit) => hit.cue.role === 'word' && hit.from >= from && hit.to <= to).length / 2);
   if (row) {
-    const values = row.value.split(JOIN).map((item) => item.trim());
+    const values = partsOf(row.value).map((item) => item.trim());
     const label = wordsBefore(said.text, row.label.length + 1);
     put(
       whileListed([...values.slice(0, -1).map(tidy), tidy(ending(values.at(-1) ?? '', said.language))], said.language),
@@ -89,14 +119,13 @@ export function listsIn(said: Said, hits: readonly Hit[], headHits: readonly Hit
     );
   }
   for (const stretch of said.text.matchAll(/[^.:;–—!?()]+/gu)) {
-    const parts = stretch[0]
-      .split(JOIN)
+    const parts = partsOf(stretch[0])
       .map((part) => part.trim())
       .filter((part) => part !== '');
     if (parts.length < 2 || row) continue;
     const start = wordsBefore(said.text, stretch.index);
     const end = start + wordsBefore(stretch[0], stretch[0].length);
-    const first = opening(parts[0] ?? '', said.language);
+    const first = withoutAsked(opening(parts[0] ?? '', said.language), said, hits);
     const last = ending(parts.at(-1) ?? '', said.language);
     const middle = parts.slice(1, -1).map(tidy);
     const items = [tidy(first), ...middle, tidy(last)].filter((item) => item !== '');

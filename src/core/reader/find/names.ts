@@ -1,6 +1,7 @@
 import { fold } from '../../base';
 import { rowOf, type Said } from '../said';
 import { peopleIn, productsIn, type Name } from '../skills/names';
+import { DROPPED, ENDED } from '../skills/standing';
 import { wordsBefore } from '../tokens';
 import type { Hit } from '../cues';
 import type { Candidate } from './candidate';
@@ -58,7 +59,9 @@ function givenUp(said: Said, at: { readonly from: number; readonly to: number })
   const after = said.folded.slice(said.tokens[at.to - 1]?.to ?? 0, (said.tokens[at.to - 1]?.to ?? 0) + 40);
   return (FORMER_NAME.test(before) && !STILL.test(before)) ||
     (FROM.test(before) && TO.test(after)) ||
-    (REPLACED.test(said.folded) && BY.test(after))
+    (REPLACED.test(said.folded) && BY.test(after)) ||
+    ENDED.test(after) ||
+    DROPPED.test(after)
     ? 1
     : 0;
 }
@@ -77,12 +80,25 @@ function moves(said: Said, at: { readonly from: number; readonly to: number }): 
   };
 }
 
+/** “Abigail and | Ruth Penhallow”: two of one family. */
+const PAIR = /\p{L} (?:and|&|und|en|y|et) $/u;
+
 export function peopleNamed(said: Said, hits: readonly Hit[], taken: ReadonlySet<string>): readonly Candidate[] {
   const people = peopleIn(said.text, taken);
   if (people.length === 0) return namedAbove(said, hits, taken);
   return people.map((name) => {
     const at = placed(said, name);
-    return { value: name.text, said, ...at, marks: { ...bound(said, at, hits), ...moves(said, at), alone: people.length === 1 ? 1 : 0 } };
+    return {
+      value: name.text,
+      said,
+      ...at,
+      marks: {
+        ...bound(said, at, hits),
+        ...moves(said, at),
+        alone: people.length === 1 ? 1 : 0,
+        pair: PAIR.test(said.text.slice(0, name.from)) ? 1 : 0,
+      },
+    };
   });
 }
 
@@ -118,6 +134,9 @@ export function productsNamed(
           opens: name.opens && from === whole.from && !rowOf(said) ? 1 : 0,
           // The first word of a sentence has its capital from there.
           loneOpening: name.opens && from === whole.from && words.length === 1 && !rowOf(said) && !/\d/.test(value) ? 1 : 0,
+          ordinary: words.filter((word) => said.ordinary.has(fold(word))).length / words.length,
+          // “Leute”, “Vents”: one word that a dictionary knows, without a number of type.
+          plain: words.length === 1 && said.ordinary.has(fold(value)) ? 1 : 0,
           common: fold(value)
             .split(' ')
             .every((word) => lower.has(word))
@@ -140,7 +159,9 @@ function namedAbove(said: Said, hits: readonly Hit[], taken: ReadonlySet<string>
       : undefined;
   };
   const before = said.before && said.before.kind !== 'row' ? alone(said.before.text) : undefined;
-  const name = before ?? alone(said.head);
+  // A heading that begins with the firm's own name names the firm.
+  const above = alone(said.head);
+  const name = before ?? (above && taken.has(fold(above.text.split(/\s/)[0] ?? '')) ? undefined : above);
   if (!name) return [];
   const deputy = DEPUTY.test(said.folded.slice(0, said.tokens[hit.from]?.from ?? 0)) ? 1 : 0;
   return [{ value: name.text, said, from: hit.from, to: hit.to, marks: { above: 1, opens: hit.from <= 1 ? 1 : 0, deputy, alone: 1 } }];

@@ -3,6 +3,7 @@
  * Promises: the same examples teach the same; what is learnt never lowers the score of what taught it.
  */
 export { answerFrom } from '../answer';
+export type { Lexicon } from '../language';
 export { formOf, type Learnt } from '../asked';
 export { featuresOf } from '../features';
 export { familyOf, sharesOf, type Model, type Weights } from '../model';

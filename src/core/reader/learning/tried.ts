@@ -4,6 +4,7 @@ import { answerFrom, type ReaderAnswer } from '../answer';
 import type { Asked, Learnt } from '../asked';
 import { featuresOf } from '../features';
 import { familyOf, scoreOf, sharesOf, type Model } from '../model';
+import type { Lexicon } from '../language';
 import { saidIn, type Passage, type Said } from '../said';
 import { sceneOf } from '../scene';
 import { learn, type Example } from './teach';
@@ -67,10 +68,14 @@ export function tryOut(ask: {
   /** of which to give the places */
   readonly host: string | null;
   readonly now: Instant;
+  /** words with a capital that a dictionary knows, in small letters */
+  readonly ordinary: readonly string[];
   readonly model?: Model;
 }): Tried {
   const model = ask.model ?? MODEL;
-  const said = new Map(ask.sites.map((site) => [site.host, saidIn(site.passages)]));
+  const ordinary = new Set(ask.ordinary);
+  const lexicon: Lexicon = { knows: (word) => ordinary.has(word) };
+  const said = new Map(ask.sites.map((site) => [site.host, saidIn(site.passages, lexicon)]));
   const learnt = learn(ask.draft, examplesOf(ask.shown, said, ask.now), model).filter(({ phrase }) => !ask.leftOut.includes(phrase));
   const taught: Asked = { ...ask.draft, learnt };
   const sites = ask.sites.map((site): SiteTried => {

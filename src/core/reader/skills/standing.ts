@@ -7,11 +7,11 @@ const any = (...words: readonly string[]): RegExp => new RegExp(`\\b(?:${words.j
 
 /** “No”, in whatever form it takes; “No. of rooms” and “non-smokers” are none. */
 export const NOT = any(
-  "no(?!\\. ?(?:of|\\d))|not|none|never|neither|nor|without|isn't|don't|doesn't|won't|haven't",
-  'kein|keine|keinen|keinem|keiner|nicht|nie|ohne|weder',
-  'geen|niet|nooit|zonder',
-  'ningun|ninguna|nunca|sin|tampoco|no hay|no tenemos',
-  "pas|aucun|aucune|sans|jamais|n'avons|n'est",
+  "no(?!\\. ?(?:of|\\d|[a-z]{1,4}-?\\d))|not(?! only| just)|none|never|neither|nor|without|nobody|no one|nothing|cannot|\\w+n't",
+  'kein|keine|keinen|keinem|keiner|keinerlei|nicht(?! nur)|nie|niemals|niemand|ohne|weder',
+  'geen|niet(?! alleen)|nooit|niemand|zonder',
+  'ningun|ninguna|nunca|nadie|sin|tampoco|no hay|no tenemos',
+  "pas(?! seulement)|aucun|aucune|sans|jamais|personne ne|n'avons|n'est",
   'non(?!-)|nessun|nessuna|senza|mai',
   'nie|bez|zaden|zadnych|brak',
 );
@@ -38,11 +38,11 @@ export const PLANNED = any(
 
 /** Wishes and mere thoughts: nothing was said to happen. */
 export const WISHED = any(
-  'would like|would love|might|may one day|one day|perhaps|maybe|dream(?:s|ing)? of|consider(?:s|ing)?|thinking (?:of|about)|if (?:the|we|all)|could|hope to|saving (?:up )?for|wish list|fundraising|what we lack|still lack|whether|rumou?rs?|should (?:the|we)',
-  'wurden gern|mochten|vielleicht|eines tages|irgendwann|uberlegen|erwagen|traumen|wenn|falls|konnten|hoffen|ob',
-  'zouden graag|misschien|ooit|overwegen|dromen|als het|indien|hopen',
-  'nos gustaria|quiza|quizas|tal vez|algun dia|estudiamos|sonamos|si el|si la|ojala',
-  'aimerions|peut-etre|un jour|envisageons|revons|reflechissons|si le|si la|esperons',
+  'would like|would love|might|may one day|one day|perhaps|maybe|dream(?:s|ing)? of|consider(?:s|ing)?|thinking (?:of|about)|if (?:the|we|all)|could|hope to|saving (?:up )?for|working towards|hop(?:e|ing) for|wish list|fundraising|what we lack|still lack|whether|rumou?rs?|should (?:the|we)',
+  'wurden gern|mochten|vielleicht|eines tages|irgendwann|uberlegen|erwagen|traumen|sparen (?:wir )?(?:auf|fur)|arbeiten (?:wir )?(?:daran|auf)|wenn|falls|konnten|hoffen|ob',
+  'zouden graag|misschien|ooit|overwegen|dromen|sparen (?:we |wij )?voor|werken (?:we |wij )?aan|als het|indien|hopen',
+  'nos gustaria|quiza|quizas|tal vez|algun dia|estudiamos|sonamos|ahorramos para|trabajamos para|si el|si la|ojala',
+  'aimerions|peut-etre|un jour|envisageons|revons|economisons pour|travaillons a|reflechissons|si le|si la|esperons',
   'vorremmo|forse|un giorno|se il',
   'chcielibysmy|moze|kiedys|jesli',
 );
@@ -59,20 +59,20 @@ export const DROPPED = any(
 
 /** What was there has come to an end. */
 export const ENDED = any(
-  'ended|expired|lapsed|ran out|was lost|discontinued|stopped|closed|no longer|not (?:been )?renewed',
-  'eingestellt|ausgelaufen|abgelaufen|erloschen|endete|beendet|nicht mehr|nicht verlangert',
-  'gestopt|verlopen|beeindigd|afgelopen|niet meer|niet verlengd',
-  'caduc[oa]\\w*|vencid[oa]|termino|finalizo|ya no|no (?:se )?renov\\w*|dejamos',
-  "expire\\w*|termine\\w*|echu|arrete\\w*|n'est plus|non renouvele\\w*",
+  'ended|expired|lapsed|ran out|was lost|discontinued|stopped|closed|no longer|not (?:been )?renewed|(?:is|are|was|were|been) (?:gone|scrapped|swapped out|taken out|thrown out|replaced|retired|dismantled)',
+  '(?:ist|sind|wurde|wurden) (?:weg|verschrottet|ersetzt|ausgebaut|abgebaut)|abgegeben|eingestellt|ausgelaufen|abgelaufen|erloschen|endete|beendet|nicht mehr|nicht verlangert',
+  'gestopt|verlopen|beeindigd|afgelopen|niet meer|niet verlengd|(?:is|zijn|werd|werden) (?:weg|vervangen|gesloopt|afgevoerd)',
+  'caduc[oa]\\w*|vencid[oa]|termino|finalizo|ya no|no (?:se )?renov\\w*|dejamos|(?:fue|fueron|ha sido) (?:sustituid[oa]s?|retirad[oa]s?|reemplazad[oa]s?)',
+  "expire\\w*|termine\\w*|echu|arrete\\w*|n'est plus|(?:a|ont) ete (?:remplace|retire|demonte)\\w*|non renouvele\\w*",
 );
 
 /** Somebody else is spoken of. */
 export const OTHERS = any(
-  "customers?|clients?|neighbou?rs?|neighbou?r's|neighbou?ring|next door|suppliers?|competitors?|members?|partners?|partner \\w+|sister (?:firm|company|house|site|business)|subsidiary|our parent|parent company|other people's|somebody else's|privately owned|belongs? to (?:a|an|the|our) (?!firm\\b|company\\b|house\\b)|rent(?:ed|s)?|hired? (?:from|by)|borrow(?:ed)?|on loan|shared with|the region|region's|the industry|the sector|the county|country|nationwide|on average|typical|visited|colleagues (?:at|in)|a friend|our friends|friends of ours|for others",
-  'kunden|kundin|nachbar\\w*|nebenan|lieferant\\w*|mitglied\\w*|partner\\w*|schwester\\w*|tochter(?:firma|gesellschaft)|muttergesellschaft|fremde[nrsm]?|privat\\w*|(?:an)?gemietet\\w*|mieten|anmieten|geliehen|mitnutzen|branche|bundesweit|durchschnitt\\w*|wettbewerb\\w*|mitbewerb\\w*|landkreis|andere[nr]? betriebe?|besuchten|kollegen|unsere freunde|befreundet\\w*',
-  'klant(?:en)?|buurman|buren|buurbedrijf|leverancier\\w*|leden|partner\\w*|zuster\\w*|dochterbedrijf|moederbedrijf|particulier\\w*|gehuurd|huren|geleend|gedeeld met|de sector|gemiddeld\\w*|concurrent\\w*|regio|bezochten|collega\\w*',
-  'clientes?|vecin[oa]s?|proveedor\\w*|socios|socio|filial|matriz|hermana|ajen[oa]s?|alquil\\w+|prestad[oa]s?|compartid[oa]s?|el sector|la comarca|provincia|media nacional|competidor\\w*|visitamos|nuestros amigos',
-  'nos clients?|clients?|voisins?|voisine|fournisseurs?|adherents?|partenaires?|filiale|maison soeur|societe soeur|nos amis|particuliers?|lou(?:e|es|ons|ee|ees)|prete[es]*|partage[es]*|le secteur|la region|moyenne|concurrents?|visite chez|confreres?|proprietaires?',
+  "customers?|clients?|neighbou?rs?|neighbou?r's|neighbou?ring|next door|suppliers?|competitors?|members?|partners?|partner \\w+|sister (?:firm|company|house|site|business)|subsidiary|our parent|parent company|other people's|somebody else's|privately owned|belongs? to (?:a|an|the|our) (?!firm\\b|company\\b|house\\b)|rent(?:ed|s)?|hired? (?:from|by)|borrow(?:ed)?|on loan|shared with|the region|region's|the industry|the sector|the county|country|nationwide|on average|typical|visited|colleagues (?:at|in)|two doors down|up the road|round the corner|friends from|elsewhere|(?:a|an|another|some) (?:\\w+ ){1,5}who|a friend|our friends|friends of ours|for others",
+  'kunden|kundin|nachbar\\w*|nebenan|lieferant\\w*|mitglied\\w*|partner\\w*|schwester\\w*|tochter(?:firma|gesellschaft)|muttergesellschaft|fremde[nrsm]?|privat\\w*|(?:an)?gemietet\\w*|mieten|anmieten|geliehen|mitnutzen|branche|bundesweit|durchschnitt\\w*|wettbewerb\\w*|mitbewerb\\w*|landkreis|andere[nr]? betriebe?|besuchten|kollegen|anderswo|andernorts|unsere freunde|befreundet\\w*',
+  'klant(?:en)?|buurman|buren|buurbedrijf|leverancier\\w*|leden|partner\\w*|zuster\\w*|dochterbedrijf|moederbedrijf|particulier\\w*|gehuurd|huren|geleend|gedeeld met|de sector|gemiddeld\\w*|concurrent\\w*|regio|bezochten|collega\\w*|elders',
+  'clientes?|vecin[oa]s?|proveedor\\w*|socios|socio|filial|matriz|hermana|ajen[oa]s?|alquil\\w+|prestad[oa]s?|compartid[oa]s?|el sector|la comarca|provincia|media nacional|competidor\\w*|visitamos|nuestros amigos|en otr[oa]s? (?:lugar|sitio|parte)\\w*',
+  'nos clients?|clients?|voisins?|voisine|fournisseurs?|adherents?|partenaires?|filiale|maison soeur|societe soeur|nos amis|particuliers?|lou(?:e|es|ons|ee|ees)|prete[es]*|partage[es]*|le secteur|la region|moyenne|concurrents?|visite chez|confreres?|proprietaires?|ailleurs',
   'clienti|vicin[oi]|fornitor\\w*|soci|klienci|klientow|sasiad\\w*|dostawc\\w*',
 );
 

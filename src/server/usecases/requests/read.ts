@@ -74,7 +74,9 @@ export async function read(world: World, request: ReadRequest, reading: Reading)
     done.flatMap((entry) => entry.documents.map((document) => [document.url, SOURCE_KIND[entry.source]] as const)),
   );
   const documents = done.flatMap((entry) => entry.documents);
-  const findings = answerAll(asked, [...pages, ...documents], now).map((answer, i) => finding(asked[i]?.id ?? '', answer, kinds));
+  const findings = answerAll(asked, [...pages, ...documents], now, world.dictionary).map((answer, i) =>
+    finding(asked[i]?.id ?? '', answer, kinds),
+  );
   const fresh = await whatIsNew(world, request.target.id, done, reading.held?.trialId == null, now);
   return {
     kind: 'read',
