@@ -33,6 +33,8 @@ const draft = z.object({
   words: phrases.describe('phrases the question goes by, in any language'),
   not: phrases.describe('phrases whose sentences do not count'),
   least: z.number().min(0).max(1).nullable().describe('least confidence with which an answer is taken'),
+  months: z.number().int().min(1).max(240).nullable().default(null).describe('only what was said within so many months counts'),
+  optionWords: z.record(z.string(), phrases).default({}).describe('other words for an option'),
   shown: z
     .array(
       z.object({
@@ -53,8 +55,9 @@ const questionView = z.object({
   type: z.string(),
   wording: z.string(),
   options: z.array(z.string()),
+  usualLeast: z.number().describe('with how much confidence an answer is taken where the question says nothing'),
   draft,
-  learnt: z.array(z.object({ phrase: z.string(), weight: z.number() })),
+  learnt: z.array(z.object({ phrase: z.string(), weight: z.number(), isStanding: z.boolean().optional() })),
   sites: z.array(
     z.object({
       host: z.string(),

@@ -58,3 +58,11 @@ export const isFigure = (field: Pick<Field, 'type'>): boolean => field.type === 
 
 /** A field's label when only its name is known: flows may speak of fields that are not there. */
 export const labelOf = (field: Field | undefined, key: string): string => field?.label ?? key.replace(/_/g, ' ');
+
+/** What a field holds, in short: “number, vans”, “one of 4”. */
+export const typeText = (field: Pick<OwnField, 'type' | 'unit' | 'options'>): string =>
+  field.type === 'choice' && field.options
+    ? `one of ${field.options.length}`
+    : field.unit === undefined
+      ? field.type
+      : `${field.type}, ${field.unit}`;

@@ -14,7 +14,7 @@ export {
   type Point,
 } from './field';
 export { speaksOf, valueAs, type Figures } from './change';
-export { catalogueOf, isFigure, labelOf, STANDARD, type Catalogue } from './catalogue';
+export { catalogueOf, isFigure, labelOf, STANDARD, typeText, type Catalogue } from './catalogue';
 export { STANDARD_FIELDS } from './standard';
 export { COUNTRIES, countryOf } from './countries';
 export { dayOf, orderBy, orderOf, orderTold, type DayOrder } from './days';

@@ -1,9 +1,16 @@
 import type { AnswerType } from '../flow/syntax';
 
+/** How a statement can stand to what is asked, so that it does not count: it tells of plans, of the past, of others, of a part. */
+export const STANDINGS = ['planned', 'former', 'others’', 'only a part'] as const;
+export type Standing = (typeof STANDINGS)[number];
+export const isStanding = (text: string): text is Standing => (STANDINGS as readonly string[]).includes(text);
+
 /** A word or phrase learnt from examples, as somebody can read and change it. */
 export interface Learnt {
-  /** folded, as it was met */
+  /** folded, as it was met; of a standing its name */
   readonly phrase: string;
+  /** it is no word but how a statement stands */
+  readonly isStanding?: boolean;
   /** above 0 speaks for an answer, below 0 against it; between −1 and 1 */
   readonly weight: number;
 }

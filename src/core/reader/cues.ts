@@ -142,7 +142,8 @@ export class Cues {
     for (const phrase of question.words ?? []) put('word', phrase, [fold(phrase)], weak(phrase) ? 0.35 : 1);
     if (LEADING_ASKED.test(fold(question.wording))) for (const role of LEADING) put('word', role, [role], 0.6);
     for (const phrase of question.not ?? []) put('not', phrase, [fold(phrase)], 1);
-    for (const { phrase, weight } of question.learnt ?? []) put(weight > 0 ? 'for' : 'against', phrase, [fold(phrase)], Math.abs(weight));
+    for (const { phrase, weight, isStanding } of question.learnt ?? [])
+      if (isStanding !== true) put(weight > 0 ? 'for' : 'against', phrase, [fold(phrase)], Math.abs(weight));
     if (question.type.kind === 'choice')
       for (const option of question.type.options) {
         put('option', option, [fold(option), ...(question.optionWords?.[option] ?? []).map((word) => fold(word))], 1, option);

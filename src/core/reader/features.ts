@@ -1,4 +1,5 @@
 import { fold } from '../base';
+import type { Standing } from './asked';
 import type { Candidate } from './find/candidate';
 import type { Hit } from './cues';
 import { pointsBack, rowOf, type Said } from './said';
@@ -169,6 +170,18 @@ const opensWith = ({ tokens }: Said, names: ReadonlySet<string>): boolean =>
 /** Whether nothing that was asked for stands in the sentence or above it. */
 const unasked = (met: Met): boolean => [...met.here, ...met.head].every((hit) => !asked(hit) && !word(hit));
 
+/** By what a statement is known to tell of plans, of the past, of others, or of a part. */
+const any =
+  (...names: readonly string[]) =>
+  (features: Features): boolean =>
+    names.some((name) => (features[name] ?? 0) > 0);
+const STANDS: Readonly<Record<Standing, (features: Features) => boolean>> = {
+  planned: any('planned', 'saidPlanned', 'headPlanned', 'saidWished', 'ahead', 'yearAhead'),
+  former: any('former', 'saidFormer', 'oldYear', 'older', 'is leaving', 'is until'),
+  'others’': any('others', 'saidOthers', 'headOthers', 'othersNamed', 'headOthersNamed', 'aboutOthers'),
+  'only a part': any('is part', 'is elliptic', 'is more', 'is added'),
+};
+
 /** Where customers are asked for, a sentence about customers is none about somebody else. */
 const NOT_OTHERS: Features = { others: 0, saidOthers: 0, headOthers: 0, subjectOthers: 0, backOthers: 0, aboutOthers: 0 };
 
@@ -181,6 +194,7 @@ export function featuresOf(scene: Scene): readonly Features[] {
   const extreme = extremes(scene);
   const asks = happeningAsked(scene);
   const measured = measures(scene);
+  const standingsLearnt = (scene.question.learnt ?? []).filter(({ isStanding }) => isStanding === true);
   const asksOfOthers = (fold([scene.question.wording, ...(scene.question.words ?? [])].join(' ')).match(/[\p{L}]+/gu) ?? []).some((each) =>
     OTHERS.test(each),
   );
@@ -274,6 +288,8 @@ export function featuresOf(scene: Scene): readonly Features[] {
       ...(asksOfOthers ? NOT_OTHERS : {}),
     };
     for (const [name, value] of Object.entries(candidate.marks)) features[`is ${name}`] = value;
+    for (const { phrase, weight } of standingsLearnt)
+      if (STANDS[phrase as Standing]?.(features)) features.learntStanding = -weight;
     // “6 t, of which 5 t washed hot”: the part is meant when the words asked for stand with it, the whole when they stand with that.
     if (candidate.marks.part === 1 && scene.form !== 'count' && inClause.some((hit) => asked(hit) || word(hit))) features.partAsked = 1;
     if (candidate.marks.whole === 1) features.wholeOfAsked = 1;

@@ -28,7 +28,7 @@ export const standingQuestionsSchema = z.array(
     months: z.number().positive().optional(),
     /** least confidence with which an answer is taken */
     least: z.number().min(0).max(1).optional(),
-    learnt: z.array(z.object({ phrase: z.string(), weight: z.number().min(-1).max(1) })).optional(),
+    learnt: z.array(z.object({ phrase: z.string(), weight: z.number().min(-1).max(1), isStanding: z.boolean().optional() })).optional(),
     /** answers shown on pages, from which `learnt` came */
     shown: z
       .array(

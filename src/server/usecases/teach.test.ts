@@ -9,7 +9,7 @@ import type { Actor } from './world';
 
 let world: TestWorld;
 let ines: Actor;
-const NO_DRAFT: QuestionDraft = { words: [], not: [], least: null, shown: [], leftOut: [] };
+const NO_DRAFT: QuestionDraft = { words: [], not: [], least: null, shown: [], leftOut: [], months: null, optionWords: {} };
 
 /** A company whose site was read, and what it says of itself when asked. */
 async function site(host: string, text: string, sites: number | null): Promise<void> {
@@ -101,4 +101,28 @@ test('an answer shown is kept with what it taught', async () => {
 
 test('a question that is none is told', async () => {
   await expect(tryQuestion(world, 'towers', {})).rejects.toThrow('the question “towers” does not exist');
+});
+
+test('other words for an option and an oldest statement are kept, and can be taken off again', async () => {
+  const research = await researchSettings(world);
+  await saveResearchSettings(world, ines, {
+    ...research,
+    questions: [{ id: 'goods', type: 'text', wording: 'What do they carry most?', options: ['grain', 'timber'] }],
+  });
+  const words = { ...NO_DRAFT, months: 24, optionWords: { grain: ['corn'], timber: [] } };
+  const tried = await tryQuestion(world, 'goods', { draft: words });
+  expect(tried.options).toEqual(['grain', 'timber']);
+  const kept = await keepQuestion(world, ines, 'goods', words);
+  expect(kept.draft).toMatchObject({ months: 24, optionWords: { grain: ['corn'] } });
+  expect((await keepQuestion(world, ines, 'goods', NO_DRAFT)).draft).toMatchObject({ months: null, optionWords: {} });
+});
+
+test('why a wrong pick is wrong is learnt, and none of its words', async () => {
+  await site('dale-carriers.example', 'Our partner keeps twenty depots. The depots are dry.', null);
+  const says = 'Our partner keeps twenty depots.';
+  const shown = [{ host: 'dale-carriers.example', value: 20, says, verdict: 'not' as const, reason: 'others’' }];
+  const tried = await tryQuestion(world, 'sites', { draft: { ...NO_DRAFT, words: ['depots'], shown }, host: 'dale-carriers.example' });
+  expect(tried.learnt).toEqual([{ phrase: 'others’', weight: -1, isStanding: true }]);
+  const place = tried.places.find((each) => each.value === 20);
+  expect(place?.after).toBeLessThan(place?.before ?? 0);
 });

@@ -2,7 +2,7 @@
 import type { FactValue } from '../../core/fields';
 import { answerTypeText } from '../../core/flow/syntax';
 import { ordinaryIn } from '../../core/reader';
-import { alike, type Learnt, type Outcome, type Place } from '../../core/reader/learning';
+import { alike, MODEL, type Learnt, type Outcome, type Place } from '../../core/reader/learning';
 import { cachedPagesOf, getSetting, putSetting } from '../store/settings';
 import { sitesRead, sitesUnread, type SiteRow } from '../store/research';
 import { insertAudit } from '../store/timeline';
@@ -21,6 +21,8 @@ export interface QuestionDraft {
   readonly words: readonly string[];
   readonly not: readonly string[];
   readonly least: number | null;
+  readonly months: number | null;
+  readonly optionWords: Readonly<Record<string, readonly string[]>>;
   readonly shown: NonNullable<StandingQuestion['shown']>;
   readonly leftOut: readonly string[];
 }
@@ -42,6 +44,7 @@ export interface QuestionView {
   readonly type: string;
   readonly wording: string;
   readonly options: readonly string[];
+  readonly usualLeast: number;
   readonly draft: QuestionDraft;
   readonly learnt: readonly Learnt[];
   readonly sites: readonly TaughtSite[];
@@ -71,6 +74,8 @@ const draftOf = (question: StandingQuestion): QuestionDraft => ({
   words: question.words ?? [],
   not: question.not ?? [],
   least: question.least ?? null,
+  months: question.months ?? null,
+  optionWords: question.optionWords ?? {},
   shown: question.shown ?? [],
   leftOut: question.leftOut ?? [],
 });
@@ -91,7 +96,15 @@ export async function tryQuestion(
   const before = askedWith(plain, knowledge(question), world.dictionary);
   const after = askedWith(
     plain,
-    { ...knowledge(question), words: draft.words, not: draft.not, least: draft.least ?? undefined, learnt: undefined },
+    {
+      ...knowledge(question),
+      words: draft.words,
+      not: draft.not,
+      least: draft.least ?? undefined,
+      months: draft.months ?? undefined,
+      optionWords: wordsFor(draft),
+      learnt: undefined,
+    },
     world.dictionary,
   );
   const sites = await Promise.all(
@@ -124,6 +137,7 @@ export async function tryQuestion(
     type: before.type.kind === 'choice' ? 'one of several' : answerTypeText(before.type),
     wording: question.wording,
     options: before.type.kind === 'choice' ? before.type.options : [],
+    usualLeast: MODEL.least,
     draft,
     learnt: tried.learnt,
     sites: rows.flatMap(({ companyId, name, host: of, known, knownFrom }) => {
@@ -169,18 +183,28 @@ async function beforeLast(world: World, id: string): Promise<StandingQuestion | 
 export async function keepQuestion(world: World, actor: Actor, id: string, draft: QuestionDraft): Promise<QuestionView> {
   const before = await keptQuestion(world, id);
   const { learnt } = await tryQuestion(world, id, { draft });
-  const { least: _old, ...rest } = before;
+  const { least: _least, months: _months, optionWords: _words, ...rest } = before;
   const after: StandingQuestion = {
     ...rest,
     words: [...draft.words],
     not: [...draft.not],
     ...(draft.least === null ? {} : { least: draft.least }),
+    ...(draft.months === null ? {} : { months: draft.months }),
+    ...(wordsFor(draft) === undefined ? {} : { optionWords: wordsFor(draft) }),
     shown: [...draft.shown],
     leftOut: [...draft.leftOut],
     learnt: [...learnt],
   };
   await put(world, actor, id, after, before, `changed what is known of the question “${before.wording}”`);
   return tryQuestion(world, id, {});
+}
+
+/** Other words for options; an option without any goes by its name and what a dictionary calls it. */
+function wordsFor(draft: QuestionDraft): Record<string, string[]> | undefined {
+  const given = Object.entries(draft.optionWords).flatMap(([option, words]) =>
+    words.length > 0 ? [[option, [...words]] as [string, string[]]] : [],
+  );
+  return given.length > 0 ? Object.fromEntries(given) : undefined;
 }
 
 /** Brings back how the question was before it was last kept. */

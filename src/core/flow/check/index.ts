@@ -2,6 +2,7 @@
  * What a flow's text means against the field catalogue and the named things there are. Promises: every finding has a
  * place, a severity, one sentence, and a mend where one is certain. Refuses: changing anything.
  */
+export { fieldsAskedFor } from './asked-fields';
 export { checkFlow } from './check';
 export { readCondition, type ReadCondition } from './condition';
 export type { Finding, Mend, TextEdit } from './finding';

@@ -4,7 +4,7 @@
  */
 export { answerFrom } from '../answer';
 export type { Lexicon } from '../language';
-export { formOf, type Learnt } from '../asked';
+export { formOf, STANDINGS, type Learnt } from '../asked';
 export { featuresOf } from '../features';
 export { familyOf, sharesOf, type Model, type Weights } from '../model';
 export { saidIn, type Said } from '../said';

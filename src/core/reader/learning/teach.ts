@@ -1,5 +1,5 @@
 import { fold, type Instant } from '../../base';
-import type { Asked, Learnt } from '../asked';
+import { isStanding, type Asked, type Learnt, type Standing } from '../asked';
 import type { Candidate } from '../find/candidate';
 import { isSmall } from '../language';
 import type { Said } from '../said';
@@ -16,6 +16,8 @@ export interface Example {
   readonly quote?: string;
   /** only a wrong answer was shown: saying nothing may be right too */
   readonly openToSilence?: boolean;
+  /** why what was shown is wrong: its words are the right ones, it stands otherwise */
+  readonly reasons?: readonly string[];
 }
 
 /** So many words are learnt for, and as many against: more would learn the site and not the question. */
@@ -79,6 +81,13 @@ export function learn(question: Asked, examples: readonly Example[], model: Mode
     if (fit < best + GAIN) continue;
     [kept, best] = [learnt, fit];
   }
+  const reasons = new Set(examples.flatMap((example) => example.reasons ?? []).filter((reason): reason is Standing => isStanding(reason)));
+  for (const phrase of reasons) {
+    const learnt = [...kept, { phrase, weight: -1, isStanding: true }];
+    const fit = fitOf({ ...plain, learnt }, examples, model);
+    if (fit <= best) continue;
+    [kept, best] = [learnt, fit];
+  }
   return kept;
 }
 
@@ -111,7 +120,7 @@ function wordsOf(question: Asked, example: Example): { readonly right: ReadonlyS
     const shown = quote !== undefined && fits && candidate.said.folded.includes(quote.slice(0, 60));
     const words = tellingWords(candidate.said, candidate.from, candidate.to);
     if (example.openToSilence === true) {
-      if (!fits) for (const word of words) wrong.add(word);
+      if (!fits && (example.reasons ?? []).length === 0) for (const word of words) wrong.add(word);
     } else if (fits && (quote === undefined || shown)) for (const word of words) right.add(word);
     else if (!fits) for (const word of words) wrong.add(word);
   }

@@ -24,6 +24,8 @@ export interface Shown {
   /** the sentence it stands in, word for word */
   readonly says: string;
   readonly verdict: 'this' | 'not';
+  /** why it is not: one of `STANDINGS`, or other words */
+  readonly reason?: string | undefined;
 }
 
 export type Outcome = 'right' | 'wrong' | 'missing' | 'unknown';
@@ -116,7 +118,9 @@ function examplesOf(shown: readonly Shown[], said: ReadonlyMap<string, readonly 
     const here = shown.filter((entry) => entry.host === host);
     const these = here.filter(({ verdict }) => verdict === 'this');
     const [first] = these;
-    if (!first) return [{ said: entries, now, openToSilence: true, right: (value) => !here.some((entry) => alike(entry.value, value)) }];
+    const reasons = here.flatMap(({ verdict, reason }) => (verdict === 'not' && reason !== undefined ? [reason] : []));
+    if (!first)
+      return [{ said: entries, reasons, now, openToSilence: true, right: (value) => !here.some((entry) => alike(entry.value, value)) }];
     return [{ said: entries, now, quote: first.says, right: (value) => these.some((entry) => alike(entry.value, value)) }];
   });
 }

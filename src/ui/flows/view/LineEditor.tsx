@@ -2,11 +2,12 @@
 'use client';
 import { Button } from '@mui/material';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import type { Library } from '../../../core/flow/check';
+import { fieldsAskedFor, type Library } from '../../../core/flow/check';
 import { completeAt } from '../../../core/flow/complete';
 import { readPhrase } from '../../../core/flow/phrase';
 import { sayLine } from '../../../core/flow/say';
 import { parseLines } from '../../../core/flow/syntax';
+import { FieldsAskedFor } from './FieldsAskedFor';
 import { Sentence } from './Sentence';
 import { placed } from '../../kit/placed';
 
@@ -193,6 +194,7 @@ export function LineEditor({ initial, label, library, above, gone, onTyped, onTa
           Leave
         </Button>
       </div>
+      {canTake ? <FieldsAskedFor fields={fieldsAskedFor(line, library)} /> : null}
     </div>
   );
 }

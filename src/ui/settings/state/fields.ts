@@ -155,13 +155,6 @@ export function readings(field: OwnField): readonly { readonly typed: string; re
     });
 }
 
-export const typeText = (field: Pick<OwnField, 'type' | 'unit' | 'options'>): string =>
-  field.type === 'choice' && field.options
-    ? `one of ${field.options.length}`
-    : field.unit === undefined
-      ? field.type
-      : `${field.type}, ${field.unit}`;
-
 /** How many things use a field, by kind: “3 flows · 2 scorecards”. */
 export function usesText(uses: readonly FieldUse[]): string {
   const counts = new Map<string, number>();

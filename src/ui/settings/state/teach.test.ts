@@ -1,4 +1,19 @@
-import { around, interval, letter, sayValue, shown, tallyOf, verdictOf, type Place, type QuestionDraft, type Site } from './teach';
+import {
+  alikeAsTyped,
+  around,
+  corrections,
+  interval,
+  learntIn,
+  letter,
+  sayValue,
+  shown,
+  tallyOf,
+  verdictOf,
+  type Place,
+  type QuestionDraft,
+  type QuestionView,
+  type Site,
+} from './teach';
 
 const site = (was: Site['was'], is: Site['is']): Site => ({
   host: 'a.example',
@@ -12,7 +27,7 @@ const site = (was: Site['was'], is: Site['is']): Site => ({
   is,
 });
 const place: Place = { value: 4, says: 'We run 4 yards.', under: '', url: 'http://a.example/', date: null, before: 0.1, after: 0.9 };
-const draft: QuestionDraft = { words: [], not: [], least: null, shown: [], leftOut: [] };
+const draft: QuestionDraft = { words: [], not: [], least: null, shown: [], leftOut: [], months: null, optionWords: {} };
 
 test('sites are counted by what came of them; those without a known answer are not', () => {
   const sites = [site('right', 'right'), site('wrong', 'right'), site('missing', 'wrong'), site('unknown', 'unknown')];
@@ -48,4 +63,37 @@ test.each([
 test('values and letters as people read them', () => {
   expect([null, true, false, 4.2, 'x'].map(sayValue)).toEqual(['–', 'yes', 'no', '4.2', 'x']);
   expect([0, 2].map(letter)).toEqual(['a', 'c']);
+});
+
+describe('what was set by hand and is read otherwise', () => {
+  const view = (sites: readonly Site[], shown: QuestionDraft['shown'] = []): QuestionView =>
+    ({ sites: [...sites], draft: { ...draft, shown } }) as QuestionView;
+  test('is offered as an example until it is one', () => {
+    const sites = [
+      { ...site('wrong', 'wrong'), host: 'a.example' },
+      { ...site('right', 'right'), host: 'b.example' },
+      { ...site('missing', 'missing'), host: 'c.example' },
+      { ...site('wrong', 'wrong'), host: 'd.example', knownFrom: 'answered' },
+    ];
+    expect(corrections(view(sites)).map(({ host }) => host)).toEqual(['a.example', 'c.example']);
+    const taught = [{ host: 'a.example', value: 4, says: 'We run 4 yards.', verdict: 'this' as const }];
+    expect(corrections(view(sites, taught)).map(({ host }) => host)).toEqual(['c.example']);
+  });
+  test.each([
+    [4, 4, true],
+    ['Tessel 5', 'tessel 5', true],
+    ['Tessel 5', 'Tessel 4', false],
+    [true, 'true', false],
+  ])('%j is %j as typed: %s', (read, typed, same) => {
+    expect(alikeAsTyped(read, typed)).toBe(same);
+  });
+});
+
+test.each([
+  [{ phrase: 'yard', weight: 0.7 }, 'yard'],
+  [{ phrase: 'planned', weight: -1, isStanding: true }, 'what is planned'],
+  [{ phrase: 'others’', weight: -1, isStanding: true }, 'what is said of others'],
+  [{ phrase: 'planned', weight: -0.7 }, 'planned'],
+])('%j is learnt as “%s”', (learnt, says) => {
+  expect(learntIn(learnt)).toBe(says);
 });

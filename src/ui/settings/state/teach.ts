@@ -44,6 +44,31 @@ export function shown(draft: QuestionDraft, host: string, place: Place, verdict:
 export const verdictOf = (draft: QuestionDraft, host: string, place: Place): 'this' | 'not' | undefined =>
   draft.shown.find((entry) => entry.host === host && entry.says === place.says && entry.value === place.value)?.verdict;
 
+/** Sites whose answer somebody set or confirmed by hand, whose pages were read otherwise, and that are no example yet. */
+export function corrections(view: QuestionView): readonly Site[] {
+  const taught = new Set(view.draft.shown.map(({ host }) => host));
+  return view.sites.filter(
+    (site) =>
+      (site.knownFrom === 'hand' || site.knownFrom === 'confirmed') &&
+      (site.is === 'wrong' || site.is === 'missing') &&
+      !taught.has(site.host),
+  );
+}
+
+/** Whether a value read is the one somebody typed: words whatever their case. */
+export const alikeAsTyped = (read: Place['value'], typed: Site['known']): boolean =>
+  typeof read === 'string' && typeof typed === 'string' ? read.toLowerCase() === typed.toLowerCase() : read === typed;
+
+const STANDING_SAYS: Readonly<Record<string, string>> = {
+  planned: 'what is planned',
+  former: 'what was so before',
+  'others’': 'what is said of others',
+  'only a part': 'what is only a part',
+};
+/** A word that was learnt, or how a statement stands that does not count. */
+export const learntIn = ({ phrase, isStanding }: QuestionView['learnt'][number]): string =>
+  isStanding === true ? (STANDING_SAYS[phrase] ?? phrase) : phrase;
+
 export const sayValue = (value: Site['known']): string => printValue(typeof value === 'number' ? Math.round(value * 100) / 100 : value);
 
 export const letter = (at: number): string => String.fromCharCode(97 + at);

@@ -8,7 +8,8 @@ import { call, sayProblem } from '../../client';
 import Link from '../../kit/Link';
 import { Problem } from '../../kit/parts';
 import { placed } from '../../kit/placed';
-import { draftOf, fieldFrom, trialText, typeText, type Draft } from '../state/fields';
+import { typeText } from '../../../core/fields';
+import { draftOf, fieldFrom, trialText, type Draft } from '../state/fields';
 import { Readings, TypeSelect } from './FieldParts';
 
 interface Props {

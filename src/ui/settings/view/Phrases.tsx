@@ -6,11 +6,14 @@ export function Phrases({
   title,
   add,
   list,
+  isSmall,
   onChange,
 }: {
   readonly title: string;
   readonly add: string;
   readonly list: readonly string[];
+  /** of one of several, in a line with its title */
+  readonly isSmall?: boolean;
   readonly onChange?: ((next: string[]) => void) | undefined;
 }) {
   const [typed, setTyped] = useState('');
@@ -23,10 +26,14 @@ export function Phrases({
     if (more.length > 0) onChange?.([...list, ...more]);
   };
   return (
-    <>
-      <h2>
-        {title} <span className="quiet small">{list.length === 0 ? '' : list.length}</span>
-      </h2>
+    <div className={isSmall === true ? 'phrases-of' : undefined}>
+      {isSmall === true ? (
+        <b className="small">{title}</b>
+      ) : (
+        <h2>
+          {title} <span className="quiet small">{list.length === 0 ? '' : list.length}</span>
+        </h2>
+      )}
       <div className="phrases">
         {list.map((phrase) => (
           <span key={phrase} className="phrase">
@@ -51,6 +58,6 @@ export function Phrases({
           />
         ) : null}
       </div>
-    </>
+    </div>
   );
 }

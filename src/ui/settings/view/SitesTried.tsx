@@ -1,7 +1,7 @@
 /** @jsxImportSource @emotion/react */
 'use client';
 import { placed } from '../../kit/placed';
-import { sayValue, tallyOf, type QuestionView, type Site } from '../state/teach';
+import { corrections, sayValue, tallyOf, type QuestionView, type Site } from '../state/teach';
 
 const MARK: Readonly<Record<Site['is'], string>> = { right: '✓', wrong: '✕', missing: '○', unknown: '·' };
 const TONE: Readonly<Record<Site['is'], string>> = { right: 'in-moss', wrong: 'in-brick', missing: 'quiet', unknown: 'quiet' };
@@ -25,7 +25,16 @@ function Bar({ sites, when }: { readonly sites: readonly Site[]; readonly when: 
 }
 
 /** Before and after, site by site; sites that taught nothing are counted apart. */
-export function SitesTried({ view, onHost }: { readonly view: QuestionView; readonly onHost: (host: string) => void }) {
+export function SitesTried({
+  view,
+  onHost,
+  onCorrections,
+}: {
+  readonly view: QuestionView;
+  readonly onHost: (host: string) => void;
+  readonly onCorrections: (() => void) | undefined;
+}) {
+  const open = corrections(view);
   const known = view.sites.filter((site) => site.was !== 'unknown');
   const taught = new Set(view.draft.shown.map((entry) => entry.host));
   const apart = known.filter((site) => !taught.has(site.host));
@@ -56,6 +65,17 @@ export function SitesTried({ view, onHost }: { readonly view: QuestionView; read
           ) : null}
         </>
       )}
+      {open.length > 0 ? (
+        <p className="small">
+          {open.length === 1 ? 'One answer was set by hand and is read' : `${open.length} answers were set by hand and are read`} otherwise
+          or not at all.{' '}
+          {onCorrections ? (
+            <button className="linkish" onClick={onCorrections}>
+              {open.length === 1 ? 'Show it as an example' : 'Show them as examples'}
+            </button>
+          ) : null}
+        </p>
+      ) : null}
       <table className="plain">
         <thead>
           <tr>
