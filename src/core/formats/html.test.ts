@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { readHtml, textBlocks } from './index';
+import { readHtml, readPage, textBlocks } from './index';
 
 const texts = (html: string) => readHtml(html).blocks.map((block) => `${block.kind} ${block.text}`);
 
@@ -116,4 +116,15 @@ test('the ends of lines of the source are spaces, those within pre are kept', ()
     (block) => block.text,
   );
   expect(texts).toEqual(['one two', 'three', 'four five', 'six', 'seven', 'eight']);
+});
+
+test('a page made of frames leads to what they show', () => {
+  const { links } = readPage(
+    '<frameset cols="20%,80%"><frame src="menu.html"><frame src="/main.html" title="Our firm"></frameset>',
+    'http://a.example/',
+  );
+  expect(links).toEqual([
+    { url: 'http://a.example/menu.html', text: '', isFrame: true },
+    { url: 'http://a.example/main.html', text: 'Our firm', isFrame: true },
+  ]);
 });

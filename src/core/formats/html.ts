@@ -26,6 +26,8 @@ const HIDING_RULES = 200;
 export interface Link {
   readonly url: string;
   readonly text: string;
+  /** what the address holds is shown inside this page */
+  readonly isFrame?: true;
 }
 
 /** A page as `readHtml` gives it, with its links as whole addresses. */
@@ -35,14 +37,23 @@ export function readPage(html: string, url: string): PageText & { readonly links
 }
 
 function linksOf($: Page, url: string): readonly Link[] {
-  return $('a[href]')
+  return $('frame[src], iframe[src], a[href], area[href]')
     .toArray()
     .slice(0, MAX_LINKS)
     .flatMap((node) => {
       try {
-        const link = new URL($(node).attr('href') ?? '', url);
+        const isFrame = isTag(node) && /^i?frame$/.test(node.name);
+        const link = new URL($(node).attr(isFrame ? 'src' : 'href') ?? '', url);
         link.hash = '';
-        return link.protocol.startsWith('http') ? [{ url: link.href, text: clean($(node).text()).slice(0, 120) }] : [];
+        return link.protocol.startsWith('http')
+          ? [
+              {
+                url: link.href,
+                text: clean(isFrame ? ($(node).attr('title') ?? '') : $(node).text()).slice(0, 120),
+                ...(isFrame ? { isFrame } : {}),
+              },
+            ]
+          : [];
       } catch {
         return [];
       }

@@ -7,6 +7,8 @@ import { tokensOf } from './tokens';
 export interface PageLink {
   readonly url: string;
   readonly text: string;
+  /** what stands there is shown inside the page that links to it */
+  readonly isFrame?: true;
 }
 
 /** What pages are called that say much about a firm, whatever is asked, with how much they are worth. */
@@ -33,6 +35,8 @@ const NOT_WORTH = /cookie|login|cart|warenkorb|agb|terms|voorwaarden|mailto:|tel
 const LAST = /privacy|datenschutz/;
 const FILE = /\.(?:pdf|jpe?g|png|gif|webp|zip|docx?|xlsx?|mp4)(?:$|[?#])/i;
 const ASKED_FOR = 4;
+/** The parts a page is made of come before all others: without them it says nothing. */
+const FRAME = 10;
 
 /** Puts links of a site in the order they should be read for these questions; pages about nothing we ask come last or not at all. */
 export function linkJudge(questions: readonly Asked[] = []): (links: readonly PageLink[]) => readonly PageLink[] {
@@ -61,7 +65,9 @@ export function linkJudge(questions: readonly Asked[] = []): (links: readonly Pa
       ).length;
       const called = Math.max(0.5, ...WORTH.map(([pattern, each]) => (pattern.test(words) ? each : 0)));
       const more = (people && PEOPLE.test(words) ? 3 : 0) + (events && NEWS.test(words) ? 3 : 0);
-      worth = LAST.test(words) ? 0.2 : called + more + (answers === 0 ? 0 : ASKED_FOR + Math.min(3, answers) / 3);
+      worth = LAST.test(words)
+        ? 0.2
+        : called + more + (link.isFrame === true ? FRAME : 0) + (answers === 0 ? 0 : ASKED_FOR + Math.min(3, answers) / 3);
     }
     known.set(key, worth);
     return worth;

@@ -140,4 +140,8 @@ describe('which pages are worth reading', () => {
     const links = [link('/crops'), link('/privacy'), link('/news'), link('/about'), link('/brochure.pdf'), link('/about')];
     expect(linkJudge()(links).map((entry) => entry.url.slice(16))).toEqual(['/about', '/news', '/crops', '/privacy']);
   });
+  test('what a page is made of comes before all it leads to', () => {
+    const links = [link('/about'), { ...link('/main'), isFrame: true as const }];
+    expect(linkJudge()(links).map((entry) => entry.url.slice(16))).toEqual(['/main', '/about']);
+  });
 });

@@ -1,6 +1,6 @@
 /** What is read of things that came from outside. */
 import type { Instant } from '../../core/base';
-import type { Block, PageText } from '../../core/formats';
+import type { Block, Link, PageText } from '../../core/formats';
 import type { MailSigns } from '../../core/reply';
 
 export interface IncomingMail {
@@ -23,7 +23,7 @@ export interface IncomingMail {
 export interface FetchedPage extends PageText {
   readonly url: string;
   readonly status: number;
-  readonly links: readonly { readonly url: string; readonly text: string }[];
+  readonly links: readonly Link[];
 }
 
 export interface DocumentText {

@@ -1,5 +1,5 @@
 import type { Instant } from '../../core/base';
-import type { PageText } from '../../core/formats';
+import type { Link, PageText } from '../../core/formats';
 import type { Tx } from '../db';
 
 export async function getSetting(tx: Tx, key: string): Promise<unknown> {
@@ -41,7 +41,7 @@ export async function lockClockWalk(tx: Tx): Promise<boolean> {
 export interface PageRow extends PageText {
   readonly url: string;
   readonly status: number;
-  readonly links: readonly { readonly url: string; readonly text: string }[];
+  readonly links: readonly Link[];
   readonly fetchedAt: Instant;
 }
 export async function cachedPages(tx: Tx, urls: readonly string[], since: Instant): Promise<PageRow[]> {
@@ -61,7 +61,7 @@ export async function cachedPagesOf(tx: Tx, host: string, since: Instant): Promi
 }
 export async function keepPage(tx: Tx, page: PageRow): Promise<void> {
   await tx`insert into page (url, status, title, language, published, blocks, links, fetched_at)
-    values (${page.url}, ${page.status}, ${page.title}, ${page.language}, ${page.published}, ${tx.json(page.blocks as never)}, ${tx.json(page.links)}, ${page.fetchedAt})
+    values (${page.url}, ${page.status}, ${page.title}, ${page.language}, ${page.published}, ${tx.json(page.blocks as never)}, ${tx.json(page.links as never)}, ${page.fetchedAt})
     on conflict (url) do update set status = excluded.status, title = excluded.title, language = excluded.language, published = excluded.published,
       blocks = excluded.blocks, links = excluded.links, fetched_at = excluded.fetched_at`;
 }

@@ -90,17 +90,23 @@ export function tryOut(ask: {
       host: site.host,
       before: before.value,
       after: after.value,
-      was: outcomeOf(site.known, before.value),
-      is: outcomeOf(site.known, after.value),
+      was: outcomeOf(ask.before, site.known, before.value),
+      is: outcomeOf(taught, site.known, after.value),
     };
   });
   const here = ask.host === null ? undefined : said.get(ask.host);
   return { learnt, sites, places: here ? placesOf(ask.before, taught, here, ask.now, model) : [] };
 }
 
-function outcomeOf(known: FactValue, given: FactValue): Outcome {
+function outcomeOf(question: Asked, known: FactValue, given: FactValue): Outcome {
   if (known === null) return 'unknown';
-  return given === null ? 'missing' : alike(known, given) ? 'right' : 'wrong';
+  return given === null ? 'missing' : alike(known, given) || names(question, known, given) ? 'right' : 'wrong';
+}
+
+/** Whether what is known is another word for the option given: a list may say “Topf” where the question says “pot”. */
+function names(question: Asked, known: FactValue, given: FactValue): boolean {
+  const words = typeof given === 'string' ? (question.optionWords?.[given] ?? []) : [];
+  return words.some((word) => alike(word, known));
 }
 
 /** Numbers to one in a hundred; words whatever their case, accents and plural. */

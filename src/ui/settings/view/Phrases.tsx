@@ -4,16 +4,17 @@ import { useState } from 'react';
 /** Words and phrases as tags; typed ones join them, commas part them. */
 export function Phrases({
   title,
+  of,
   add,
   list,
-  isSmall,
   onChange,
 }: {
-  readonly title: string;
+  /** without one, whoever shows them says what they are */
+  readonly title?: string;
+  /** whose words they are, for who cannot see where they stand */
+  readonly of?: string;
   readonly add: string;
   readonly list: readonly string[];
-  /** of one of several, in a line with its title */
-  readonly isSmall?: boolean;
   readonly onChange?: ((next: string[]) => void) | undefined;
 }) {
   const [typed, setTyped] = useState('');
@@ -26,10 +27,8 @@ export function Phrases({
     if (more.length > 0) onChange?.([...list, ...more]);
   };
   return (
-    <div className={isSmall === true ? 'phrases-of' : undefined}>
-      {isSmall === true ? (
-        <b className="small">{title}</b>
-      ) : (
+    <>
+      {title === undefined ? null : (
         <h2>
           {title} <span className="quiet small">{list.length === 0 ? '' : list.length}</span>
         </h2>
@@ -49,7 +48,7 @@ export function Phrases({
           <input
             value={typed}
             placeholder={`+ ${add}`}
-            aria-label={`${title}: ${add}`}
+            aria-label={`${title ?? of ?? 'Words'}: ${add}`}
             onChange={(event) => setTyped(event.target.value)}
             onBlur={put}
             onKeyDown={(event) => {
@@ -58,6 +57,6 @@ export function Phrases({
           />
         ) : null}
       </div>
-    </div>
+    </>
   );
 }

@@ -3,8 +3,6 @@ import { TextField } from '@mui/material';
 import { learntIn, type QuestionDraft, type QuestionView } from '../state/teach';
 import { Phrases } from './Phrases';
 
-const SHOWN_OPTIONS = 8;
-
 /** A whole figure within bounds, or none; what is neither is not taken. */
 function Figure({
   value,
@@ -75,7 +73,6 @@ export function QuestionKnown({
           months
         </dd>
       </dl>
-      {options.length > 0 ? <Options view={view} onChange={onChange} /> : null}
       <Phrases
         title="Words it goes by"
         add="word or phrase"
@@ -88,6 +85,7 @@ export function QuestionKnown({
         list={draft.not}
         onChange={onChange && ((not) => onChange({ ...draft, not }))}
       />
+      {options.length > 0 ? <Options view={view} onChange={onChange} /> : null}
       <h2>Learnt from examples</h2>
       {view.learnt.length === 0 ? (
         <p className="quiet">
@@ -113,7 +111,7 @@ export function QuestionKnown({
   );
 }
 
-/** The options of a choice, each with what else it is called; many are folded away. */
+/** The options of a choice, each with what else it is called. */
 function Options({
   view: { options, draft },
   onChange,
@@ -121,28 +119,30 @@ function Options({
   readonly view: QuestionView;
   readonly onChange: ((next: QuestionDraft) => void) | undefined;
 }) {
-  const list = options.map((option) => (
-    <Phrases
-      key={option}
-      title={option}
-      add="also called"
-      isSmall
-      list={draft.optionWords[option] ?? []}
-      onChange={onChange && ((words) => onChange({ ...draft, optionWords: { ...draft.optionWords, [option]: words } }))}
-    />
-  ));
   return (
     <>
       <h2>
         One of <span className="quiet small">{options.length}</span>
       </h2>
-      {list.slice(0, SHOWN_OPTIONS)}
-      {list.length > SHOWN_OPTIONS ? (
-        <details>
-          <summary>{list.length - SHOWN_OPTIONS} more</summary>
-          {list.slice(SHOWN_OPTIONS)}
-        </details>
-      ) : null}
+      {options.map((option) => {
+        const words = draft.optionWords[option] ?? [];
+        return (
+          <details key={option} className="options-of">
+            <summary>
+              {option}{' '}
+              <span className="quiet small">
+                {words.length === 0 ? 'as a dictionary calls it' : words.length === 1 ? '1 other word' : `${words.length} other words`}
+              </span>
+            </summary>
+            <Phrases
+              of={option}
+              add="also called"
+              list={words}
+              onChange={onChange && ((next) => onChange({ ...draft, optionWords: { ...draft.optionWords, [option]: next } }))}
+            />
+          </details>
+        );
+      })}
     </>
   );
 }

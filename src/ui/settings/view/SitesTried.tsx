@@ -88,7 +88,7 @@ export function SitesTried({
         <tbody>
           {view.sites.map((site) => (
             <tr key={site.host} className={`${site.host === view.host ? 'on' : ''} ${site.was !== site.is ? 'moved' : ''}`}>
-              <td className="cut">
+              <td>
                 <button className="linkish" onClick={() => onHost(site.host)}>
                   {site.name}
                 </button>
