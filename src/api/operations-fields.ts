@@ -31,6 +31,7 @@ const edit = z.discriminatedUnion('does', [
   z.object({ does: z.literal('retire'), record, key: z.string(), isRetired: z.boolean() }),
 ]);
 const trial = z.object({
+  rechosen: z.int().describe('records on which another of the values known would count'),
   facts: z.number().int(),
   same: z.number().int(),
   changed: z.number().int(),

@@ -58,6 +58,8 @@ export interface FactDraft {
   /** 0 to 1 */
   readonly confidence: number;
   readonly observedAt: Instant;
+  /** how far the field itself trusts the source, where its business has said so; higher first */
+  readonly ownRank?: number;
 }
 
 export interface Fact extends FactDraft {

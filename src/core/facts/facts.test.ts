@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { byTrust, chooseCurrent, competing, SOURCE_KINDS, type Fact } from './index';
+import { byTrust, chooseCurrent, competing, ownRankOf, SOURCE_KINDS, type Fact, type SourceKind } from './index';
 
 const fact = (more: Partial<Fact>): Fact => ({
   id: '1',
@@ -67,5 +67,25 @@ describe('the trust rule', () => {
       fact({ id: 'd', value: null }),
     ];
     expect(competing(facts).map((entry) => entry.id)).toEqual(['b']);
+  });
+});
+
+describe('a field’s own order of sources', () => {
+  const ranked = (source: SourceKind, order: readonly string[], value: number): Fact => {
+    const ownRank = ownRankOf(order, source);
+    return fact({ id: source, source, value, ...(ownRank === undefined ? {} : { ownRank }) });
+  };
+  test('stands right behind people and before all that is not in it', () => {
+    const order = ['crm', 'file', 'hand'];
+    const facts = [ranked('site', order, 1), ranked('file', order, 2), ranked('crm', order, 3)];
+    expect(chooseCurrent(facts)?.value).toBe(3);
+    expect(chooseCurrent([...facts, ranked('hand', order, 4)])?.value).toBe(4);
+    expect(chooseCurrent([...facts, ranked('confirmed', order, 5)])?.value).toBe(5);
+    expect(chooseCurrent(facts.filter(({ source }) => source !== 'crm'))?.value).toBe(2);
+  });
+  test('of what nobody knows is none', () => {
+    expect(ownRankOf(['crystal ball'], 'crm')).toBeUndefined();
+    expect(ownRankOf(undefined, 'crm')).toBeUndefined();
+    expect(ownRankOf(['hand'], 'hand')).toBeUndefined();
   });
 });

@@ -5,5 +5,5 @@
  */
 export type { Fact, FactDraft, SourceKind } from './fact';
 export { SOURCE_KINDS, SOURCE_LABELS } from './fact';
-export { byTrust, chooseCurrent, competing } from './trust';
+export { byTrust, chooseCurrent, competing, ORDERABLE, ownRankOf } from './trust';
 export { KEPT, KEPT_KINDS, USUAL_KEEPING, type Kept, type Keeping } from './keeping';

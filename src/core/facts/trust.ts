@@ -26,15 +26,28 @@ const RANK: Record<SourceKind, number> = {
   flow: 30,
 };
 
+/** Sources whose order a business may choose for a field; what people set and confirm counts before all of them. */
+export const ORDERABLE: readonly SourceKind[] = (Object.keys(RANK) as SourceKind[]).filter(
+  (source) => source !== 'hand' && source !== 'confirmed',
+);
+const FIRST = RANK.confirmed - 1;
+
+/** How far a field trusts a source: those it names come in that order right behind people, all others as usual (undefined). */
+export function ownRankOf(order: readonly string[] | undefined, source: SourceKind): number | undefined {
+  const at = order?.indexOf(source) ?? -1;
+  return at < 0 || !ORDERABLE.includes(source) ? undefined : FIRST - at;
+}
+const rankOf = (fact: FactDraft): number => fact.ownRank ?? RANK[fact.source];
+
 /** Facts less sure than this only win where nothing surer is known. */
 const DOUBTFUL_BELOW = 0.5;
 
-/** Order of trust: by hand > confirmed > source rank > newer > surer. Facts that found nothing come last. Ties by id. */
+/** Order of trust: by hand > confirmed > the field's own order of sources > source rank > newer > surer. Facts that found nothing come last. Ties by id. */
 export function byTrust<F extends FactDraft & { readonly id?: string }>(a: F, b: F): number {
   if ((a.value === null) !== (b.value === null)) return a.value === null ? 1 : -1;
   const unsure = Number(a.confidence < DOUBTFUL_BELOW) - Number(b.confidence < DOUBTFUL_BELOW);
   if (unsure !== 0) return unsure;
-  const rank = RANK[b.source] - RANK[a.source];
+  const rank = rankOf(b) - rankOf(a);
   if (rank !== 0) return rank;
   if (a.observedAt !== b.observedAt) return b.observedAt - a.observedAt;
   if (a.confidence !== b.confidence) return b.confidence - a.confidence;

@@ -17,8 +17,8 @@ const STANDARD_NAMES = new Set(STANDARD_FIELDS.map(nameOf));
 /** A standard field as a business calls it: its type and place are everybody's, its label, words and limits may be its own. */
 function withOwnWords(field: Field, own: OwnField | undefined): Field {
   if (!own) return field;
-  const { label, words, most, least, staleMonths, isProtected } = own;
-  const limits = Object.fromEntries(Object.entries({ most, least, staleMonths, isProtected }).filter(([, value]) => value !== undefined));
+  const { label, words, most, least, staleMonths, isProtected, trust, byHand } = own;
+  const limits = Object.fromEntries(Object.entries({ most, least, staleMonths, isProtected, trust, byHand }).filter(([, value]) => value !== undefined));
   return { ...field, ...limits, label, words: [...field.words, ...words], ownWords: words };
 }
 

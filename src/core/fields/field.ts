@@ -68,6 +68,10 @@ export const ownFieldSchema = z.object({
   bare: z.object({ above: z.number(), unit: z.string().min(1).max(20) }).optional(),
   /** a value older than this counts as stale */
   staleMonths: z.number().int().min(1).max(240).optional(),
+  /** sources whose word counts before that of all others, in this order: see `core/facts` */
+  trust: z.array(z.string().min(1).max(20)).max(17).optional(),
+  /** who may set it by hand; without it, whoever may change records */
+  byHand: z.enum(['builders']).optional(),
   /** counts years of work that these words speak of, out of a CV */
   yearsIn: z.array(word).max(40).optional(),
   /** directories know it: searches ask by it, and what they find brings it */

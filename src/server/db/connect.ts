@@ -9,7 +9,8 @@ export function connect(url: string, options: { readonly max: number; readonly n
     max: options.max,
     idle_timeout: 60,
     onnotice: () => undefined,
-    connection: { application_name: options.name },
+    // Statements here are short: compiling a plan (on by default where many rows are estimated) costs more than running it.
+    connection: { application_name: options.name, jit: 'off' },
     transform: { column: { from: postgres.toCamel } },
     types: {
       bigint: { to: 20, from: [20], serialize: (value: number) => String(value), parse: (raw: string) => Number(raw) },

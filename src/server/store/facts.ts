@@ -1,5 +1,5 @@
 import type { Instant, RecordRef } from '../../core/base';
-import type { Fact, FactDraft, SourceKind } from '../../core/facts';
+import { ownRankOf, type Fact, type FactDraft, type SourceKind } from '../../core/facts';
 import type { FactValue } from '../../core/fields';
 import type { Tx } from '../db';
 
@@ -21,6 +21,8 @@ interface FactRow {
   readonly quote: string | null;
   readonly confidence: number;
   readonly observedAt: Instant;
+  /** the field's own order of sources */
+  readonly trust: readonly string[] | null;
 }
 
 const row = (fact: FactDraft, meta: FactMeta) => ({
@@ -56,25 +58,32 @@ export async function insertTrialFacts(tx: Tx, facts: readonly { readonly fact: 
       as r(trip_id uuid, record_kind text, record_id uuid, field text, value jsonb, source text, source_ref text, url text, quote text, confidence real, observed_at timestamptz)`;
 }
 
-const toFact = (found: FactRow): Fact => ({
-  id: String(found.id),
-  record: { kind: found.recordKind, id: found.recordId },
-  field: found.field,
-  value: found.value,
-  source: found.source,
-  sourceRef: found.sourceRef,
-  ...(found.url === null ? {} : { url: found.url }),
-  ...(found.quote === null ? {} : { quote: found.quote }),
-  confidence: found.confidence,
-  observedAt: found.observedAt,
-});
+const toFact = (found: FactRow): Fact => {
+  const ownRank = found.trust === null ? undefined : ownRankOf(found.trust, found.source);
+  return {
+    id: String(found.id),
+    record: { kind: found.recordKind, id: found.recordId },
+    field: found.field,
+    value: found.value,
+    source: found.source,
+    sourceRef: found.sourceRef,
+    ...(found.url === null ? {} : { url: found.url }),
+    ...(found.quote === null ? {} : { quote: found.quote }),
+    confidence: found.confidence,
+    observedAt: found.observedAt,
+    ...(ownRank === undefined ? {} : { ownRank }),
+  };
+};
+
+/** Beside a fact `f`, the field `d` by its name, where its business has chosen an order of sources for it. */
+const withTrust = (tx: Tx) => tx`left join field d on d.record_kind = f.record_kind and d.key = f.field and d.body ? 'trust'`;
 
 export async function factsOf(tx: Tx, records: readonly string[], fields?: readonly string[]): Promise<Fact[]> {
   if (records.length === 0) return [];
   const rows = await tx<
     FactRow[]
-  >`select id, record_kind, record_id, field, value, source, source_ref, url, quote, confidence, observed_at from fact
-    where record_id = any(${[...records]}) ${fields ? tx`and field = any(${[...fields]})` : tx``} order by id`;
+  >`select f.id, f.record_kind, f.record_id, f.field, f.value, f.source, f.source_ref, f.url, f.quote, f.confidence, f.observed_at, d.body->'trust' as trust
+    from fact f ${withTrust(tx)} where f.record_id = any(${[...records]}) ${fields ? tx`and f.field = any(${[...fields]})` : tx``} order by f.id`;
   return rows.map(toFact);
 }
 
@@ -82,7 +91,8 @@ export async function trialFactsOf(tx: Tx, tripIds: readonly string[]): Promise<
   if (tripIds.length === 0) return [];
   const rows = await tx<
     (FactRow & { readonly tripId: string })[]
-  >`select 0 as id, trip_id, record_kind, record_id, field, value, source, source_ref, url, quote, confidence, observed_at from trial_fact where trip_id = any(${[...tripIds]})`;
+  >`select 0 as id, f.trip_id, f.record_kind, f.record_id, f.field, f.value, f.source, f.source_ref, f.url, f.quote, f.confidence, f.observed_at, d.body->'trust' as trust
+    from trial_fact f ${withTrust(tx)} where f.trip_id = any(${[...tripIds]})`;
   return rows.map((found, i) => ({ ...toFact(found), id: `trial-${i}`, tripId: found.tripId }));
 }
 

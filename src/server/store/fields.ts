@@ -116,6 +116,14 @@ export async function recordsWith(tx: Tx, kind: RecordKind, keys: readonly strin
   return rows.map((row) => row.id);
 }
 
+/** Records for which sources say different things of a field. */
+export async function disputed(tx: Tx, kind: RecordKind, key: string): Promise<string[]> {
+  const rows = await tx<{ id: string }[]>`
+    select record_id as id from fact where record_kind = ${kind} and field = ${key} and value <> 'null'::jsonb
+    group by record_id having count(distinct value) > 1 order by 1`;
+  return rows.map((row) => row.id);
+}
+
 const INDEX = 'own_value_';
 /** The name of the index on a field's values. The database cuts names of more than 63 bytes: a long key has its hash instead of its end. */
 export const indexName = ({ record, key, type }: Pick<OwnField, 'record' | 'key' | 'type'>): string =>

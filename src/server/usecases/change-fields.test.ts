@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { stableId } from '../../core/base';
 import { compileFeel, compileFeelSql, parseFeel, type FeelScope } from '../../core/feel';
 import { catalogueOf, FIELD_TYPES, type FactValue, type OwnField } from '../../core/fields';
 import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
@@ -7,6 +8,7 @@ import { filledCounts, ownIndexes } from '../store/fields';
 import { loadViews } from '../store/records';
 import { editField, fieldsView, makeField, tryField, undoFieldChange } from './change-fields';
 import { keepFieldIndexes } from './field-indexes';
+import { recordFacts } from './facts';
 import { loadCatalogue } from './fields';
 import { changeRecord, companies, createCompany, createPerson } from './records';
 import type { Actor } from './world';
@@ -217,3 +219,48 @@ test('any catalogue: closure and SQL say the same of its values', async () => {
     { numRuns: 25, seed: 20261129 },
   );
 }, 60_000);
+
+describe('which source is believed', () => {
+  const fleet = async (): Promise<string> => {
+    await makeField(world, ines, VANS);
+    const id = await firm('Ash & Co');
+    const at = await world.clock.now();
+    const said = (value: number, source: 'site' | 'crm') => ({
+      fact: { record: { kind: 'company' as const, id }, field: 'vans', value, source, sourceRef: source, confidence: 0.9, observedAt: at },
+      meta: { tripId: null, mark: null, userId: null },
+    });
+    await world.db.begin((tx) => recordFacts(tx, [said(12, 'site'), said(9, 'crm')]));
+    return id;
+  };
+
+  test('is the business’s own to say; what another order changes is counted first, and can be had back', async () => {
+    await fleet();
+    expect(await holding('vans = 12 vans')).toEqual(['Ash & Co']);
+    const edit = { does: 'change' as const, field: { ...VANS, trust: ['crm', 'file'] }, figures: 'keep' as const };
+    expect(await tryField(world, edit)).toMatchObject({ rechosen: 1, facts: 2, same: 2 });
+    expect(await holding('vans = 12 vans')).toEqual(['Ash & Co']);
+    const view = await editField(world, ines, edit);
+    expect(await holding('vans = 9 vans')).toEqual(['Ash & Co']);
+    await undoFieldChange(world, ines, view.undo?.id ?? 0);
+    expect(await holding('vans = 12 vans')).toEqual(['Ash & Co']);
+  });
+
+  test('people count before any order', async () => {
+    const id = await fleet();
+    await editField(world, ines, { does: 'change', field: { ...VANS, trust: ['crm'] }, figures: 'keep' });
+    await setVans(id, 4);
+    expect(await holding('vans = 4 vans')).toEqual(['Ash & Co']);
+  });
+});
+
+test('a field that only builders set by hand refuses everybody else by its label', async () => {
+  const rep: Actor = { userId: stableId('user', 'tomasz@thornwick.example'), name: 'Tomasz' };
+  await makeField(world, ines, { ...VANS, byHand: 'builders' });
+  const id = await firm('Ash & Co');
+  await setVans(id, 4);
+  await expect(changeRecord(world, rep, { kind: 'company', id, values: { vans: 5 }, source: 'hand' })).rejects.toThrow(
+    'vans: only the owner and builders set this by hand',
+  );
+  await expect(createCompany(world, rep, { values: { name: 'Birch & Co', vans: 5 }, source: 'hand' })).rejects.toThrow('only the owner');
+  expect((await createCompany(world, rep, { values: { name: 'Birch & Co' }, source: 'hand' })).name).toBe('Birch & Co');
+});

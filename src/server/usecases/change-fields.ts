@@ -5,9 +5,11 @@
 import { z } from 'zod';
 import type { FieldEdit, FieldsView, FieldTrial } from '../../api';
 import type { RecordKind } from '../../core/base';
+import { chooseCurrent, ownRankOf, type Fact } from '../../core/facts';
 import { ownFieldSchema, printValue, STANDARD, valueAs, type FactValue, type Field, type Figures, type OwnField } from '../../core/fields';
 import type { Tx } from '../db';
 import {
+  disputed,
   dropField,
   dropIndexOf,
   endFieldChange,
@@ -22,6 +24,7 @@ import {
   returnValues,
   type FieldChange,
 } from '../store/fields';
+import { factsOf } from '../store/facts';
 import { insertAudit } from '../store/timeline';
 import { chooseValues } from './facts';
 import { figure } from './figures';
@@ -78,6 +81,7 @@ interface Meant {
   readonly figures: Figures;
 }
 const SAMPLES = 8;
+const RECORDS_AT_ONCE = 1_000;
 
 async function meant(tx: Tx, edit: FieldEdit): Promise<Meant> {
   const catalogue = await loadCatalogue(tx);
@@ -119,10 +123,12 @@ export async function tryField(world: World, edit: FieldEdit): Promise<FieldTria
   const values = await mapped(world.db, plan);
   const aside = values.filter((row) => row.now === undefined);
   const changed = values.filter((row) => row.now !== undefined && (row.now !== row.was || plan.from.key !== plan.to.key));
+  const rechosen = await rechosenBy(world.db, plan);
   const shown = [...aside, ...changed]
     .sort((a, b) => Number(a.now !== undefined) - Number(b.now !== undefined) || b.n - a.n)
     .slice(0, SAMPLES);
   return {
+    rechosen,
     facts: sum(values),
     same: sum(values) - sum(aside) - sum(changed),
     changed: sum(changed),
@@ -134,6 +140,28 @@ export async function tryField(world: World, edit: FieldEdit): Promise<FieldTria
     })),
     uses,
   };
+}
+
+/** On how many records another value would count, by the order of sources that a field is to have. */
+async function rechosenBy(tx: Tx, { from, to }: Meant): Promise<number> {
+  if (from.key !== to.key || JSON.stringify(from.trust ?? []) === JSON.stringify(to.trust ?? [])) return 0;
+  const ids = await disputed(tx, from.record, from.key);
+  let changed = 0;
+  for (let i = 0; i < ids.length; i += RECORDS_AT_ONCE) {
+    const byRecord = new Map<string, Fact[]>();
+    for (const fact of await factsOf(tx, ids.slice(i, i + RECORDS_AT_ONCE), [from.key]))
+      byRecord.set(fact.record.id, [...(byRecord.get(fact.record.id) ?? []), fact]);
+    for (const facts of byRecord.values()) {
+      const now = chooseCurrent(facts)?.value;
+      const then = chooseCurrent(facts.map(({ ownRank: _was, ...fact }) => trusting(to, fact)))?.value;
+      if (now !== then) changed += 1;
+    }
+  }
+  return changed;
+}
+function trusting(field: Field, fact: Omit<Fact, 'ownRank'>): Fact {
+  const ownRank = ownRankOf(field.trust, fact.source);
+  return ownRank === undefined ? fact : { ...fact, ownRank };
 }
 
 function saysOf(edit: FieldEdit, { from, to }: Meant): string {
@@ -219,7 +247,6 @@ async function told(tx: Tx, actor: Actor, at: number, says: string, was: FieldCh
   return insertFieldChange(tx, { at, userId: actor.userId, says, was });
 }
 
-const RECORDS_AT_ONCE = 1_000;
 /** Chooses the values of these fields again on every record that has facts of one of them, or of `besides`. */
 async function chooseAfresh(tx: Tx, kind: RecordKind, fields: readonly string[], besides: readonly string[] = []): Promise<void> {
   const ids = await recordsWith(tx, kind, [...fields, ...besides]);

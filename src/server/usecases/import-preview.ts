@@ -1,6 +1,6 @@
 /** What would happen with the rows of a list: looked at on its first rows, counted for all of them beside. */
 import type { Instant } from '../../core/base';
-import { chooseCurrent, type Fact, type FactDraft } from '../../core/facts';
+import { chooseCurrent, ownRankOf, type Fact, type FactDraft } from '../../core/facts';
 import type { Catalogue, FactValue } from '../../core/fields';
 import {
   guessColumns,
@@ -186,6 +186,7 @@ async function changesOf(
           if (field === 'first_name' || field === 'last_name') return [];
           const known = facts.get(`${id} ${field}`) ?? [];
           const from = chooseCurrent(known)?.value ?? null;
+          const ownRank = ownRankOf(fields.of(kind, field)?.trust, 'file');
           const row: FactDraft = {
             record: { kind, id },
             field,
@@ -194,6 +195,7 @@ async function changesOf(
             sourceRef: '',
             confidence: 0.8,
             observedAt: now,
+            ...(ownRank === undefined ? {} : { ownRank }),
           };
           const wins = fields.of(kind, field) !== undefined && chooseCurrent<FactDraft>([...known, row]) === row;
           return wins && from !== to ? [{ field: `${kind}.${field}`, from, to }] : [];

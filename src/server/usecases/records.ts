@@ -3,6 +3,7 @@ import { byTrust, chooseCurrent, type Fact } from '../../core/facts';
 import { checkTyped, labelOf, printValue, type Catalogue } from '../../core/fields';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
 import type { Tx } from '../db';
+import { roleOfUser } from '../store/access';
 import { factsOf } from '../store/facts';
 import { messagesOfPeople, type MessageRow } from '../store/messages';
 import {
@@ -250,7 +251,9 @@ export async function createPerson(
     readonly source: 'hand' | 'api';
   },
 ): Promise<PersonRow> {
-  const values = readValues(await loadCatalogue(world.db), 'person', ask.values);
+  const fields = await loadCatalogue(world.db);
+  const values = readValues(fields, 'person', ask.values);
+  await maySet(world, actor, fields, 'person', Object.keys(values));
   const name = values.name ?? [values.first_name, values.last_name].filter(Boolean).join(' ');
   if (typeof name !== 'string' || name === '') throw new Refusal('not valid', 'a person needs a name');
   const now = await world.clock.now();
@@ -291,7 +294,9 @@ export async function createCompany(
   actor: Actor,
   ask: { readonly values: Readonly<Record<string, string | number | boolean | null>>; readonly source: 'hand' | 'api' },
 ): Promise<CompanyRow> {
-  const values = readValues(await loadCatalogue(world.db), 'company', ask.values);
+  const fields = await loadCatalogue(world.db);
+  const values = readValues(fields, 'company', ask.values);
+  await maySet(world, actor, fields, 'company', Object.keys(values));
   const { name } = values;
   if (typeof name !== 'string' || name === '') throw new Refusal('not valid', 'a company needs a name');
   const now = await world.clock.now();
@@ -341,7 +346,15 @@ export async function createDeal(
   return (await dealPage(world, id)).deal;
 }
 
-/** A change by hand or by the API: each value a new fact; what it was before stays below it. */
+/** Refuses values of fields that only builders set by hand, to whoever is none. */
+async function maySet(world: World, actor: Actor, fields: Catalogue, kind: 'person' | 'company', keys: readonly string[]): Promise<void> {
+  const kept = keys.flatMap((key) => (fields.of(kind, key)?.byHand === 'builders' ? [labelOf(fields.of(kind, key), key)] : []));
+  if (kept.length === 0 || actor.userId === null) return;
+  const role = await roleOfUser(world.db, actor.userId);
+  if (role === 'owner' || role === 'builder') return;
+  throw new Refusal('not allowed', `${kept.join(', ')}: only the owner and builders set this by hand`, { fields: kept });
+}
+
 /** Refuses to write over what somebody else has changed since it was looked at, and says what stands there now. */
 async function unchangedSince(
   tx: Tx,
@@ -363,6 +376,7 @@ async function unchangedSince(
   }
 }
 
+/** A change by hand or by the API: each value a new fact; what it was before stays below it. */
 export async function changeRecord(
   world: World,
   actor: Actor,
@@ -379,6 +393,7 @@ export async function changeRecord(
   else found(await findCompany(world.db, ask.id), 'this company');
   const fields = await loadCatalogue(world.db);
   const values = readValues(fields, ask.kind, ask.values);
+  await maySet(world, actor, fields, ask.kind, Object.keys(values));
   const now = await world.clock.now();
   await world.db.begin(async (tx) => {
     await unchangedSince(tx, ask);

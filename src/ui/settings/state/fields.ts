@@ -1,6 +1,7 @@
 /** Fields as they are made and changed: a draft, what it would read, and how it is shown. */
 import type { FieldRecord, FieldTrial, FieldUse, FieldView } from '../../../api';
 import { plural } from '../../../core/base';
+import { ORDERABLE, SOURCE_LABELS, type SourceKind } from '../../../core/facts';
 import { ownFieldSchema, readTyped, printValue, type FieldType, type OwnField } from '../../../core/fields';
 
 /** A field as it is typed: every part a text. */
@@ -19,6 +20,9 @@ export interface Draft {
   readonly inDirectory: boolean;
   readonly isProtected: boolean;
   readonly staleMonths: string;
+  /** sources by their names, with commas */
+  readonly trust: string;
+  readonly byBuilders: boolean;
 }
 export const EMPTY_DRAFT: Draft = {
   label: '',
@@ -35,7 +39,14 @@ export const EMPTY_DRAFT: Draft = {
   inDirectory: false,
   isProtected: false,
   staleMonths: '',
+  trust: '',
+  byBuilders: false,
 };
+
+const sourceLabel = (source: string): string => (source in SOURCE_LABELS ? SOURCE_LABELS[source as SourceKind] : source);
+/** A source by its name or its label, whatever its case. */
+const sourceNamed = (text: string): SourceKind | undefined =>
+  ORDERABLE.find((source) => [source, SOURCE_LABELS[source].toLowerCase()].includes(text.toLowerCase()));
 
 export const draftOf = (field: OwnField): Draft => ({
   label: field.label,
@@ -52,6 +63,8 @@ export const draftOf = (field: OwnField): Draft => ({
   inDirectory: field.inDirectory ?? false,
   isProtected: field.isProtected ?? false,
   staleMonths: field.staleMonths === undefined ? '' : String(field.staleMonths),
+  trust: (field.trust ?? []).map((source) => sourceLabel(source)).join(', '),
+  byBuilders: field.byHand === 'builders',
 });
 
 /** A name in flows made of a label: `Delivery days` is `delivery_days`. */
@@ -91,11 +104,17 @@ export function fieldFrom(record: FieldRecord, draft: Draft, before?: OwnField):
     inDirectory: _inDirectory,
     isProtected: _isProtected,
     staleMonths: _staleMonths,
+    trust: _trust,
+    byHand: _byHand,
     ...kept
   } = before ?? {};
   const [least, most, staleMonths] = [bound(draft.least), bound(draft.most), bound(draft.staleMonths)];
   for (const text of [draft.least, draft.most, draft.staleMonths])
     if (text.trim() !== '' && bound(text) === undefined) return { ok: false, why: `“${text}” is not a number` };
+  const trusted = listed(draft.trust);
+  const strange = trusted.find((text) => sourceNamed(text) === undefined);
+  if (strange !== undefined)
+    return { ok: false, why: `“${strange}” is no source: ${ORDERABLE.map((source) => SOURCE_LABELS[source]).join(', ')} are` };
   const read = ownFieldSchema.safeParse({
     ...kept,
     record,
@@ -110,6 +129,8 @@ export function fieldFrom(record: FieldRecord, draft: Draft, before?: OwnField):
     ...(draft.inDirectory && { inDirectory: true }),
     ...(draft.isProtected && { isProtected: true }),
     ...(staleMonths !== undefined && { staleMonths }),
+    ...(trusted.length > 0 && { trust: trusted.flatMap((text) => sourceNamed(text) ?? []) }),
+    ...(draft.byBuilders && { byHand: 'builders' as const }),
     group: draft.group,
     sample: draft.sample,
     words: listed(draft.words),
@@ -170,7 +191,8 @@ export function grouped(fields: readonly FieldView[]): readonly { readonly name:
 }
 
 /** What a trial says in a sentence. */
-export function trialText({ facts, same, changed, aside }: FieldTrial): string {
+export function trialText({ facts, same, changed, aside, rechosen }: FieldTrial): string {
+  const other = rechosen === 0 ? '' : ` On ${plural(rechosen, 'record')} another of the values that are known counts.`;
   if (facts === 0) return 'No value is stored yet: nothing changes but the field.';
   const parts = [
     ...(same > 0 ? [same === 1 ? '1 stays as it is' : `${same.toLocaleString('en-GB')} stay as they are`] : []),
@@ -179,5 +201,5 @@ export function trialText({ facts, same, changed, aside }: FieldTrial): string {
       ? [aside === 1 ? '1 does not fit and is kept aside' : `${aside.toLocaleString('en-GB')} do not fit and are kept aside`]
       : []),
   ];
-  return `Of ${plural(facts, 'value')}, ${parts.join(', ')}.`;
+  return `Of ${plural(facts, 'value')}, ${parts.join(', ')}.${other}`;
 }

@@ -32,7 +32,9 @@ export function FieldPanel({ entry, of, others, busy, mayChange, onEdit }: Props
   const { isStandard: _isStandard, isComputed: _isComputed, ...before } = field;
   const made = fieldFrom(field.record, draft, before);
   const changed = JSON.stringify(draft) !== JSON.stringify(draftOf(field));
-  const touchesValues = made.ok && (made.field.type !== field.type || made.field.unit !== field.unit);
+  const touchesValues =
+    made.ok &&
+    (made.field.type !== field.type || made.field.unit !== field.unit || (made.field.trust ?? []).join() !== (field.trust ?? []).join());
   const put = (change: Partial<Draft>): void => {
     setDraft({ ...draft, ...change });
     setTried(null);
@@ -153,6 +155,19 @@ export function FieldPanel({ entry, of, others, busy, mayChange, onEdit }: Props
                 </>
               )}
               {text('staleMonths', 'old after so many months', 'never')}
+              {text('trust', 'believed first, with commas', 'as usual: what was found before what was told')}
+              <FormControlLabel
+                label="only owner and builders set it by hand"
+                disabled={!mayChange || field.record === 'deal'}
+                control={
+                  <Checkbox
+                    checked={draft.byBuilders}
+                    onChange={(event) => {
+                      put({ byBuilders: event.target.checked });
+                    }}
+                  />
+                }
+              />
               {draft.type === 'number' || draft.type === 'money' ? (
                 <div className="pair">
                   {text('least', 'cannot be below')}
