@@ -141,9 +141,9 @@ export async function indexField(tx: Tx, field: OwnField): Promise<void> {
   const name = indexName(field);
   // One that was broken off halfway is in the way and of no use.
   await tx.unsafe(`drop index concurrently if exists ${name}`);
-  await tx.unsafe(
-    `create index concurrently ${name} on ${field.record} ((${ownValue(field, field.record)}))${field.record === 'deal' ? '' : ' where merged_into is null'}`,
-  );
+  // Over all records: how values are spread is not looked at by the planner where an index is of some rows only.
+  await tx.unsafe(`create index concurrently ${name} on ${field.record} ((${ownValue(field, field.record)}))`);
+  await tx.unsafe(`analyze ${field.record}`);
 }
 /** Drops indexes by their names, without stopping anybody. Not in a transaction. */
 export async function dropIndexes(tx: Tx, names: readonly string[]): Promise<void> {

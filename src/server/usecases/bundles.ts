@@ -2,6 +2,7 @@
  * Flows as files: out as text, bundle, tree or picture, in from text or bundle. Promises: looking at a file makes nothing;
  * taking it in makes the flow and what it brings in one transaction, or nothing. Refuses: writing over what is here.
  */
+import { catalogueOf } from '../../core/fields';
 import { strFromU8, strToU8, zipSync } from 'fflate';
 import { z } from 'zod';
 import type { FileAnswer } from '../../api';
@@ -43,7 +44,7 @@ export async function flowFile(world: World, id: string, as: 'text' | 'bundle' |
     case 'tree':
       return { name: `${name}.json`, type: 'application/json', content: `${JSON.stringify(flowJson(tree), null, 2)}\n` };
     case 'picture':
-      return { name: `${name}.svg`, type: 'image/svg+xml', content: drawFlow(tree) };
+      return { name: `${name}.svg`, type: 'image/svg+xml', content: drawFlow(tree, catalogueOf((await loadLibrary(world.db)).fields)) };
   }
 }
 

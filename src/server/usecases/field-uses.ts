@@ -1,5 +1,5 @@
 import type { FieldUse } from '../../api';
-import { isFigure, type OwnField } from '../../core/fields';
+import { isFigure, STANDARD, type OwnField } from '../../core/fields';
 import type { Tx } from '../db';
 import { listFlows, listLibrary, versionsOf } from '../store/flows';
 import { listImports } from '../store/imports';
@@ -115,6 +115,9 @@ export async function fieldsToIndex(tx: Tx, own: readonly OwnField[]): Promise<r
   );
   return own.filter(
     (field) =>
-      (field.isListed ?? false) || live.some((version) => speaks(unquoted(version.text), field)) || (isFigure(field) && field.inDirectory),
+      STANDARD.of(field.record, field.key) === undefined &&
+      ((field.isListed ?? false) ||
+        live.some((version) => speaks(unquoted(version.text), field)) ||
+        (isFigure(field) && (field.inDirectory ?? false))),
   );
 }

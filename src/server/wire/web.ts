@@ -7,7 +7,7 @@ const kept = globalThis as unknown as { millraceWorld?: World; millraceHub?: Liv
 
 /** The web process's world: made at first use, so that building needs no database; kept across reloads of modules. */
 export function webWorld(): World {
-  return (kept.millraceWorld ??= makeWorld(readConfig(), 'millrace-web'));
+  return (kept.millraceWorld ??= makeWorld(readConfig(), 'millrace-web', { plansAnew: true }));
 }
 
 export const metricsKey = (): string | null => readConfig().metricsKey;

@@ -19,8 +19,8 @@ import { clockOffset } from '../store/settings';
 import type { World } from '../usecases/world';
 
 /** The real world, as the configuration says. */
-export function makeWorld(config: Config, name: string): World {
-  const db = connect(config.databaseUrl, { max: 10, name });
+export function makeWorld(config: Config, name: string, options: { readonly plansAnew?: boolean } = {}): World {
+  const db = connect(config.databaseUrl, { max: 10, name, ...options });
   const log = pinoLog(config.logLevel, name);
   const box = boxPool({ file: path.resolve('dist/server/wire/box.mjs') }, log);
   return {

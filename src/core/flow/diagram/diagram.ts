@@ -1,3 +1,4 @@
+import { STANDARD, type Catalogue } from '../../fields';
 import { sayArm, sayLine, type Part } from '../say';
 import type { FlowTree, Line } from '../syntax';
 
@@ -47,9 +48,9 @@ function lane(from: { readonly depth: number; readonly y: number }, depth: numbe
 }
 
 /** The whole flow as an SVG document. */
-export function drawFlow(tree: FlowTree): string {
+export function drawFlow(tree: FlowTree, fields: Catalogue = STANDARD): string {
   const drawing: Drawing = { rows: [], channels: [], deepest: 0 };
-  drawLines(tree.lines, 0, { drawing, number: 0 });
+  drawLines(tree.lines, 0, { fields, drawing, number: 0 });
   const { rows, channels } = drawing;
   const textX = xOf(drawing.deepest) + 44;
   const widest = Math.max(...rows.map((row) => lengthOf(row)), (tree.name?.text.length ?? 0) * 1.6, 20);
@@ -70,6 +71,7 @@ export function drawFlow(tree: FlowTree): string {
 }
 
 interface Place {
+  readonly fields: Catalogue;
   readonly drawing: Drawing;
   number: number;
 }
@@ -82,7 +84,7 @@ function drawLines(lines: readonly Line[], depth: number, place: Place): boolean
   for (const line of lines) {
     place.number += 1;
     const y = nextY(drawing);
-    drawing.rows.push({ y, depth, number: place.number, parts: sayLine(line), off: line.off });
+    drawing.rows.push({ y, depth, number: place.number, parts: sayLine(line, place.fields), off: line.off });
     drawing.channels.push(channel(depth, y, depth, y + (line.step.verb === 'stop' ? ROW / 2 : ROW)));
     open = line.off || line.step.verb !== 'stop';
     if (line.step.verb !== 'split') continue;
@@ -93,7 +95,7 @@ function drawLines(lines: readonly Line[], depth: number, place: Place): boolean
       const armY = nextY(drawing);
       armTop = armY;
       drawing.deepest = Math.max(drawing.deepest, depth + 1);
-      drawing.rows.push({ y: armY, depth: depth + 1, number: undefined, parts: sayArm(arm), off: false });
+      drawing.rows.push({ y: armY, depth: depth + 1, number: undefined, parts: sayArm(arm, place.fields), off: false });
       drawing.channels.push(channel(depth, splitEnd, depth, armY), channel(depth, armY - ROW * 0.2, depth + 1, armY + ROW));
       if (drawLines(arm.lines, depth + 1, place)) ends.push({ depth: depth + 1, y: nextY(drawing) });
     }

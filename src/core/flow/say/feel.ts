@@ -1,4 +1,4 @@
-import { labelOf, STANDARD } from '../../fields';
+import { labelOf, STANDARD, type Catalogue, type Field } from '../../fields';
 import type { BinaryOp, FeelExpr } from '../../feel';
 
 const OPS: Record<BinaryOp, string> = {
@@ -15,12 +15,17 @@ const OPS: Record<BinaryOp, string> = {
   '>=': '≥',
 };
 
-function label(segments: readonly string[]): string {
+/** “Floor space” within a sentence: the first letter small, but for “VAT number”. */
+const within = (text: string): string => (/^\p{Lu}\p{Ll}/u.test(text) ? `${text.charAt(0).toLowerCase()}${text.slice(1)}` : text);
+const named = (field: Field | undefined, key: string): string => within(labelOf(field, key));
+
+/** A path as its business calls what it leads to. */
+export function sayPath(segments: readonly string[], fields: Catalogue): string {
   const [first = '', second] = segments;
-  if (second === undefined) return labelOf(STANDARD.of('person', first) ?? STANDARD.of('deal', first), first);
-  if (first === 'person') return labelOf(STANDARD.of('person', second), second);
+  if (second === undefined) return named(fields.of('person', first) ?? fields.of('deal', first), first);
+  if (first === 'person') return named(fields.of('person', second), second);
   if (first === 'company') {
-    const label = labelOf(STANDARD.of('company', second), second);
+    const label = named(fields.of('company', second), second);
     return label.startsWith('company') ? label : `company ${label}`;
   }
   if (second === 'out') return `${first} is out`;
@@ -28,7 +33,7 @@ function label(segments: readonly string[]): string {
 }
 
 /** A condition in words: `email != null and fit.points >= 75` is "e-mail is known and fit ≥ 75". */
-export function sayFeel(expr: FeelExpr): string {
+export function sayFeel(expr: FeelExpr, fields: Catalogue = STANDARD): string {
   switch (expr.kind) {
     case 'literal':
       return expr.value === null
@@ -41,30 +46,31 @@ export function sayFeel(expr: FeelExpr): string {
             ? `${expr.value}${expr.unit ? ` ${expr.unit}` : ''}`
             : `“${expr.value}”`;
     case 'path':
-      return label(expr.segments);
+      return sayPath(expr.segments, fields);
     case 'binary': {
       const nothing = expr.right.kind === 'literal' && expr.right.value === null;
-      if (nothing && expr.op === '!=') return `${sayFeel(expr.left)} is known`;
-      if (nothing && expr.op === '=') return `${sayFeel(expr.left)} is unknown`;
-      return `${sayFeel(expr.left)} ${OPS[expr.op]} ${sayFeel(expr.right)}`;
+      if (nothing && expr.op === '!=') return `${sayFeel(expr.left, fields)} is known`;
+      if (nothing && expr.op === '=') return `${sayFeel(expr.left, fields)} is unknown`;
+      return `${sayFeel(expr.left, fields)} ${OPS[expr.op]} ${sayFeel(expr.right, fields)}`;
     }
     case 'logic':
-      return `${wrap(expr.left, expr.op)} ${expr.op} ${wrap(expr.right, expr.op)}`;
+      return `${wrap(expr.left, expr.op, fields)} ${expr.op} ${wrap(expr.right, expr.op, fields)}`;
     case 'negate':
-      return `−${sayFeel(expr.of)}`;
+      return `−${sayFeel(expr.of, fields)}`;
     case 'if':
-      return `if ${sayFeel(expr.test)} then ${sayFeel(expr.then)} else ${sayFeel(expr.otherwise)}`;
+      return `if ${sayFeel(expr.test, fields)} then ${sayFeel(expr.then, fields)} else ${sayFeel(expr.otherwise, fields)}`;
     case 'between':
-      return `${sayFeel(expr.value)} between ${sayFeel(expr.low)} and ${sayFeel(expr.high)}`;
+      return `${sayFeel(expr.value, fields)} between ${sayFeel(expr.low, fields)} and ${sayFeel(expr.high, fields)}`;
     case 'in':
-      return `${sayFeel(expr.value)} among ${expr.tests.map((test) => (test.kind === 'range' ? `${sayFeel(test.low)} to ${sayFeel(test.high)}` : test.kind === 'compare' ? `${OPS[test.op]} ${sayFeel(test.value)}` : sayFeel(test.value))).join(', ')}`;
+      return `${sayFeel(expr.value, fields)} among ${expr.tests.map((test) => (test.kind === 'range' ? `${sayFeel(test.low, fields)} to ${sayFeel(test.high, fields)}` : test.kind === 'compare' ? `${OPS[test.op]} ${sayFeel(test.value, fields)}` : sayFeel(test.value, fields))).join(', ')}`;
     case 'call':
       return expr.name === 'not' && expr.args[0]
-        ? `not ${wrap(expr.args[0], 'and')}`
-        : `${expr.name} of ${expr.args.map(sayFeel).join(', ')}`;
+        ? `not ${wrap(expr.args[0], 'and', fields)}`
+        : `${expr.name} of ${expr.args.map((arg) => sayFeel(arg, fields)).join(', ')}`;
     case 'list':
-      return expr.items.map(sayFeel).join(', ');
+      return expr.items.map((item) => sayFeel(item, fields)).join(', ');
   }
 }
 
-const wrap = (expr: FeelExpr, op: 'and' | 'or'): string => (expr.kind === 'logic' && expr.op !== op ? `(${sayFeel(expr)})` : sayFeel(expr));
+const wrap = (expr: FeelExpr, op: 'and' | 'or', fields: Catalogue): string =>
+  expr.kind === 'logic' && expr.op !== op ? `(${sayFeel(expr, fields)})` : sayFeel(expr, fields);

@@ -1,4 +1,5 @@
 import fs from 'node:fs';
+import { catalogueOf, type OwnField } from '../../fields';
 import { applyEdits } from '../edit';
 import { numberedLines, parseFlow } from '../syntax';
 import { partText, sayArm, sayFeel, sayLine, sentenceOf, type Part } from './index';
@@ -101,7 +102,7 @@ describe('parts that can be changed', () => {
   test('what decides is a condition, what is worked out a formula', () => {
     const edits = (line: string) =>
       parseFlow(`flow "T"\nabout person\n\ntake in from hand\n${line}\n`)
-        .tree.lines.flatMap(sayLine)
+        .tree.lines.flatMap((line) => sayLine(line))
         .flatMap((part) => part.edit?.slot ?? []);
     expect(edits('keep when email != null')).toEqual(['condition']);
     expect(edits('wait for status = "won", at most 2 days')).toEqual(['condition', 'duration']);
@@ -114,5 +115,34 @@ describe('parts that can be changed', () => {
   test('names are quoted as they must be', () => {
     const team = editable.find((edit) => edit.slot === 'team');
     expect(team && partText(team, 'the "best"')).toBe('"the \\"best\\""');
+  });
+});
+
+describe('fields as their business calls them', () => {
+  const own = (key: string, label: string): OwnField => ({
+    record: 'company',
+    key,
+    label,
+    type: 'number',
+    group: 'Added by us',
+    sample: '',
+    words: [],
+  });
+  const fields = catalogueOf([own('vans', 'Delivery vans'), own('vat', 'VAT rate')]);
+  const said = (line: string): string => {
+    const [first] = parseFlow(`flow "S"\nabout person\n\n${line}\n`).tree.lines;
+    return first ? sentenceOf(sayLine(first, fields)) : '';
+  };
+  test.each([
+    ['keep when company.vans >= 4', 'Keep when company delivery vans ≥ 4'],
+    ['keep when not(company.vans in [4..9])', 'Keep when not company delivery vans among 4 to 9'],
+    [
+      'keep when company.vat > 7 and (company.vans > 1 or email != null)',
+      'Keep when company VAT rate > 7 and (company delivery vans > 1 or e-mail is known)',
+    ],
+    ['set company.vans = 4', 'Set company delivery vans to 4'],
+    ['keep when company.unheard_of > 1', 'Keep when company unheard of > 1'],
+  ])('%s', (line, sentence) => {
+    expect(said(line)).toBe(sentence);
   });
 });

@@ -14,7 +14,8 @@ import {
   type WaitFor,
   type Word,
 } from '../syntax';
-import { sayFeel } from './feel';
+import { STANDARD, type Catalogue } from '../../fields';
+import { sayFeel, sayPath } from './feel';
 
 /** What kind of thing a part of a sentence is: it decides what may be put in its place. */
 export type PartSlot =
@@ -63,13 +64,13 @@ const named = (name: Named, slot: PartSlot, text = name.text): Part => ({
   edit: { from: name.from, to: name.to, slot, source: name.text, quoted: true },
 });
 const word = (name: Word | undefined): readonly Part[] => (name ? [plain('as'), value(name.text)] : []);
-const feel = (expr: Expr, slot: 'condition' | 'formula'): Part => ({
-  text: expr.parsed.expr ? sayFeel(expr.parsed.expr) : expr.parsed.text || '…',
+const feel = (expr: Expr, slot: 'condition' | 'formula', fields: Catalogue): Part => ({
+  text: expr.parsed.expr ? sayFeel(expr.parsed.expr, fields) : expr.parsed.text || '…',
   role: 'value',
   edit: { from: expr.from, to: expr.to, slot, source: expr.parsed.text, quoted: false },
 });
-const condition = (expr: Expr): Part => feel(expr, 'condition');
-const formula = (expr: Expr): Part => feel(expr, 'formula');
+const condition = (expr: Expr, fields: Catalogue): Part => feel(expr, 'condition', fields);
+const formula = (expr: Expr, fields: Catalogue): Part => feel(expr, 'formula', fields);
 const bar = (amount: Span & { readonly value: number }, text: string, source = text): Part => ({
   text,
   role: 'value',
@@ -87,7 +88,7 @@ const clock = (time: ClockTime): Part => ({
   edit: { from: time.from, to: time.to, slot: 'clock', source: clockText(time.minute), quoted: false },
 });
 
-function sayWait(until: WaitFor): readonly Part[] {
+function sayWait(until: WaitFor, fields: Catalogue): readonly Part[] {
   const limit = 'atMost' in until && until.atMost ? [plain(', at most'), length(until.atMost)] : [];
   switch (until.kind) {
     case 'while':
@@ -100,23 +101,23 @@ function sayWait(until: WaitFor): readonly Part[] {
         ...(until.readerTime ? [plain('in the reader’s time')] : []),
       ];
     case 'date':
-      return [plain('until'), formula(until.date)];
+      return [plain('until'), formula(until.date, fields)];
     case 'reply':
       return [plain('for a reply to'), value(until.message.text), ...limit];
     case 'condition':
-      return [plain('for'), condition(until.when), ...limit];
+      return [plain('for'), condition(until.when, fields), ...limit];
     default:
       return never(until);
   }
 }
 
-/** The line as a sentence in parts. */
-export function sayLine(line: Line): readonly Part[] {
-  return sayStep(line.step);
+/** The line as a sentence in parts; fields are called as their business calls them. */
+export function sayLine(line: Line, fields: Catalogue = STANDARD): readonly Part[] {
+  return sayStep(line.step, fields);
 }
 
-export function sayArm(arm: Arm): readonly Part[] {
-  return arm.when ? [{ text: 'when', role: 'clause' }, condition(arm.when)] : [{ text: 'else', role: 'clause' }];
+export function sayArm(arm: Arm, fields: Catalogue = STANDARD): readonly Part[] {
+  return arm.when ? [{ text: 'when', role: 'clause' }, condition(arm.when, fields)] : [{ text: 'else', role: 'clause' }];
 }
 
 const strokes = ({ time, every, until }: ClockIntake): readonly Part[] => {
@@ -129,7 +130,7 @@ const strokes = ({ time, every, until }: ClockIntake): readonly Part[] => {
   ];
 };
 
-function sayStep(step: Step): readonly Part[] {
+function sayStep(step: Step, fields: Catalogue): readonly Part[] {
   switch (step.verb) {
     case 'take in':
       return [
@@ -146,20 +147,22 @@ function sayStep(step: Step): readonly Part[] {
         ...(step.change
           ? [
               plain('of'),
-              value(step.change.fields.map((field) => (field.text === 'record' ? 'a new record' : fieldWords(field.text))).join(', ')),
+              value(
+                step.change.fields.map((field) => (field.text === 'record' ? 'a new record' : fieldWords(field.text, fields))).join(', '),
+              ),
             ]
           : []),
-        ...[step.clock?.when, step.change?.when].flatMap((when) => (when ? [plain('when'), condition(when)] : [])),
-        ...(step.oncePer ? [plain(', once per'), value(fieldWords(step.oncePer.text))] : []),
+        ...[step.clock?.when, step.change?.when].flatMap((when) => (when ? [plain('when'), condition(when, fields)] : [])),
+        ...(step.oncePer ? [plain(', once per'), value(fieldWords(step.oncePer.text, fields))] : []),
       ];
     case 'keep':
       return [
         verb('Keep'),
         plain('when'),
-        condition(step.when),
+        condition(step.when, fields),
         ...(step.unless ? [plain('unless'), value(step.unless.map((screen) => screen.text).join(', '))] : []),
         ...(step.otherwise
-          ? [plain('· else set'), value(fieldWords(step.otherwise.field.text)), plain('to'), formula(step.otherwise.value)]
+          ? [plain('· else set'), value(fieldWords(step.otherwise.field.text, fields)), plain('to'), formula(step.otherwise.value, fields)]
           : []),
       ];
     case 'match':
@@ -184,7 +187,7 @@ function sayStep(step: Step): readonly Part[] {
     case 'split':
       return [verb('Split')];
     case 'look up':
-      return [verb('Look up'), value(fieldWords(step.field.text)), plain('with'), named(step.chain, 'chain')];
+      return [verb('Look up'), value(fieldWords(step.field.text, fields)), plain('with'), named(step.chain, 'chain')];
     case 'open':
       return step.what === 'deal'
         ? [verb('Open'), value('deal'), plain('in'), named(step.pipeline, 'pipeline'), plain('at'), named(step.stage, 'stage')]
@@ -192,9 +195,9 @@ function sayStep(step: Step): readonly Part[] {
     case 'assign':
       return [verb('Assign'), plain(step.what ? `${step.what.text} in turn among` : 'in turn among'), named(step.team, 'team')];
     case 'set':
-      return [verb('Set'), value(fieldWords(step.assignment.field.text)), plain('to'), formula(step.assignment.value)];
+      return [verb('Set'), value(fieldWords(step.assignment.field.text, fields)), plain('to'), formula(step.assignment.value, fields)];
     case 'note':
-      return [verb('Note'), formula(step.text)];
+      return [verb('Note'), formula(step.text, fields)];
     case 'write':
       return [
         verb('Write'),
@@ -216,7 +219,7 @@ function sayStep(step: Step): readonly Part[] {
     case 'follow up':
       return [verb('Follow up'), plain('with plan'), named(step.plan, 'plan')];
     case 'wait':
-      return [verb('Wait'), ...sayWait(step.for), ...word(step.as)];
+      return [verb('Wait'), ...sayWait(step.for, fields), ...word(step.as)];
     case 'gather':
       return [
         verb('Gather'),
@@ -228,7 +231,7 @@ function sayStep(step: Step): readonly Part[] {
     case 'sort':
       return [
         verb('Sort'),
-        formula(step.text),
+        formula(step.text, fields),
         plain('as'),
         value(step.labels.map((label) => label.name.text).join(', ')),
         ...word(step.as),
@@ -243,7 +246,7 @@ function sayStep(step: Step): readonly Part[] {
           ].join(' and '),
         ),
         plain('from'),
-        formula(step.text),
+        formula(step.text, fields),
         ...word(step.as),
       ];
     case 'move':
@@ -253,7 +256,7 @@ function sayStep(step: Step): readonly Part[] {
         verb('Tell'),
         step.who.kind === 'role' ? value(step.who.name.text) : named(step.who.name, 'addressee'),
         ...(step.byEmail ? [plain('by e-mail')] : []),
-        formula(step.text),
+        formula(step.text, fields),
         ...(step.paper ? [plain('with'), value(step.paper.text)] : []),
       ];
     case 'hand over':
@@ -290,7 +293,11 @@ export function sentenceOf(parts: readonly Part[]): string {
   return parts.reduce((said, part) => (said === '' || part.text.startsWith(',') ? said : `${said} `) + part.text, '');
 }
 
-const fieldWords = (path: string): string => path.replace('email', 'e-mail').replace('.', ' ').replace(/_/g, ' ');
+/** A field's name as a line writes it (`status`, `company.size`), in words. */
+const fieldWords = (path: string, fields: Catalogue): string => {
+  const words = sayPath(path.split('.'), fields);
+  return words === path ? path.replace('email', 'e-mail').replace('.', ' ').replace(/_/g, ' ') : words;
+};
 
 /** The replacement text for a part: quoted where the part is a name. */
 export function partText(edit: NonNullable<Part['edit']>, typed: string): string {

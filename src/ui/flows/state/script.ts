@@ -1,3 +1,4 @@
+import { catalogueOf } from '../../../core/fields';
 import { checkFlow, type Finding, type Library } from '../../../core/flow/check';
 import { sayArm, sayLine, type Part } from '../../../core/flow/say';
 import { numberedLines, parseFlow, type Line, type ParsedFlow } from '../../../core/flow/syntax';
@@ -37,6 +38,7 @@ export interface Script {
 export function readScript(text: string, library: Library): Script {
   const parsed = parseFlow(text);
   const findings = checkFlow(parsed, library);
+  const fields = catalogueOf(library.fields);
   const rows: ScriptRow[] = [];
   const within = (from: number, to: number) => findings.filter((finding) => finding.from >= from && finding.from < to);
   let number = 0;
@@ -50,7 +52,7 @@ export function readScript(text: string, library: Library): Script {
         line,
         mark: line.mark,
         depth,
-        parts: sayLine(line),
+        parts: sayLine(line, fields),
         findings: within(line.from, isSplit ? line.head.to : Math.max(line.to, line.from + 1)),
       });
       if (line.step.verb !== 'split') continue;
@@ -61,7 +63,7 @@ export function readScript(text: string, library: Library): Script {
           splitMark: line.mark,
           mark: arm.mark,
           depth: depth + 1,
-          parts: sayArm(arm),
+          parts: sayArm(arm, fields),
           findings: within(arm.from, arm.to),
         });
         visit(arm.lines, depth + 1);

@@ -5,6 +5,7 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import { fieldsAskedFor, type Library } from '../../../core/flow/check';
 import { completeAt } from '../../../core/flow/complete';
 import { readPhrase } from '../../../core/flow/phrase';
+import { catalogueOf } from '../../../core/fields';
 import { sayLine } from '../../../core/flow/say';
 import { parseLines } from '../../../core/flow/syntax';
 import { FieldsAskedFor } from './FieldsAskedFor';
@@ -178,7 +179,7 @@ export function LineEditor({ initial, label, library, above, gone, onTyped, onTa
           ) : problem ? (
             <span className="in-brick">{problem.message}</span>
           ) : line ? (
-            <Sentence parts={sayLine(line)} />
+            <Sentence parts={sayLine(line, catalogueOf(library.fields))} />
           ) : null}
         </span>
         <Button

@@ -14,7 +14,7 @@ export function readTyped(text: string, about: About, fields: Catalogue): Condit
   const typed = text.trim();
   if (typed === '') return { kind: 'nothing' };
   const read = readCondition(typed, about, fields);
-  if (read.ok) return { kind: 'means', says: sayFeel(read.expr) };
+  if (read.ok) return { kind: 'means', says: sayFeel(read.expr, fields) };
   const [problem] = read.problems;
   return {
     kind: 'wrong',
