@@ -86,7 +86,7 @@ const questionView = z.object({
   gained: z.int(),
   changed: z.int(),
   lost: z.int(),
-  unread: z.array(z.object({ id: uuid, name: z.string() })),
+  unread: z.array(z.object({ id: uuid, name: z.string(), isKnown: z.boolean() })),
   mayUndo: z.boolean(),
 });
 

@@ -104,15 +104,16 @@ export async function sitesRead(tx: Tx, field: string, limit: number): Promise<r
     order by (k.value is null), c.name limit ${limit}`;
 }
 
-/** Companies whose answer is known and whose site nobody has read yet. */
+/** Companies whose site nobody has read yet, those whose answer is known first. */
 export async function sitesUnread(
   tx: Tx,
   field: string,
   limit: number,
-): Promise<readonly { readonly id: string; readonly name: string }[]> {
-  return tx<{ id: string; name: string }[]>`
-    select c.id, c.name from company c where c.website is not null and c.merged_into is null
-      and exists (select 1 from fact f where f.record_id = c.id and f.field = ${field} and f.value <> 'null'::jsonb and f.source = any(${[...KEY]}))
+): Promise<readonly { readonly id: string; readonly name: string; readonly isKnown: boolean }[]> {
+  return tx<{ id: string; name: string; isKnown: boolean }[]>`
+    select c.id, c.name, k.known as is_known from company c
+    cross join lateral (select exists (select 1 from fact f where f.record_id = c.id and f.field = ${field} and f.value <> 'null'::jsonb and f.source = any(${[...KEY]})) as known) k
+    where c.website is not null and c.merged_into is null
       and not exists (select 1 from page p where split_part(p.url, '/', 3) in (c.website, 'www.' || c.website))
-    order by c.name limit ${limit}`;
+    order by (not k.known), c.name limit ${limit}`;
 }

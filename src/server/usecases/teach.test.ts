@@ -126,3 +126,13 @@ test('why a wrong pick is wrong is learnt, and none of its words', async () => {
   const place = tried.places.find((each) => each.value === 20);
   expect(place?.after).toBeLessThan(place?.before ?? 0);
 });
+
+test('sites nobody has read are offered, those whose answer is known first; where some were read, only those', async () => {
+  await createCompany(world, ines, { values: { name: 'elm', website: 'elm-lines.example' }, source: 'hand' });
+  await createCompany(world, ines, { values: { name: 'fir', website: 'fir-lines.example', sites: 3 }, source: 'hand' });
+  expect((await tryQuestion(world, 'sites', {})).unread.map(({ name, isKnown }) => [name, isKnown])).toEqual([['fir', true]]);
+  await world.db`delete from page`;
+  const { unread } = await tryQuestion(world, 'sites', {});
+  expect(unread.slice(0, 3).map(({ isKnown }) => isKnown)).toEqual([true, true, true]);
+  expect(unread.map(({ name, isKnown }) => [name, isKnown])).toContainEqual(['elm', false]);
+});

@@ -55,8 +55,8 @@ export interface QuestionView {
   readonly gained: number;
   readonly changed: number;
   readonly lost: number;
-  /** companies whose answer is known and whose site nobody has read */
-  readonly unread: readonly { readonly id: string; readonly name: string }[];
+  /** companies whose site nobody has read, those whose answer is known first */
+  readonly unread: readonly { readonly id: string; readonly name: string; readonly isKnown: boolean }[];
   readonly mayUndo: boolean;
 }
 
@@ -147,9 +147,16 @@ export async function tryQuestion(
     host,
     places: tried.places,
     ...whatWouldChange(rows, byHost),
-    unread: rows.filter((row) => row.known !== null).length < UNREAD ? await sitesUnread(world.db, id, UNREAD) : [],
+    unread: await unreadOf(world, id, rows),
     mayUndo: (await beforeLast(world, id)) !== undefined,
   };
+}
+
+/** Sites to read next: those whose answer is known; where nothing was read at all, any. */
+async function unreadOf(world: World, id: string, rows: readonly SiteRow[]): Promise<QuestionView['unread']> {
+  if (rows.filter((row) => row.known !== null).length >= UNREAD) return [];
+  const unread = await sitesUnread(world.db, id, UNREAD);
+  return rows.length === 0 ? unread : unread.filter(({ isKnown }) => isKnown);
 }
 
 function whatWouldChange(

@@ -155,7 +155,7 @@ export function FieldPanel({ entry, of, others, busy, mayChange, onEdit }: Props
                 </>
               )}
               {text('staleMonths', 'old after so many months', 'never')}
-              {text('trust', 'believed first, with commas', 'as usual: what was found before what was told')}
+              {text('trust', 'believed first, with commas', 'found before told')}
               <FormControlLabel
                 label="only owner and builders set it by hand"
                 disabled={!mayChange || field.record === 'deal'}

@@ -48,9 +48,10 @@ export function Teach({ first, mayChange }: { readonly first: QuestionView; read
           />
           {view.unread.length > 0 && mayChange ? (
             <p className="more">
-              {view.sites.length === 0 ? 'No site whose answer is known was read yet. ' : ''}
+              {view.sites.length === 0 ? 'No site was read yet. ' : ''}
               <Button disabled={busy !== null} onClick={() => void work.readMore()}>
-                Read {counted(view.unread.length, 'site', 'sites')} whose answer is known
+                Read {counted(view.unread.length, 'site', 'sites')}
+                {view.unread.every(({ isKnown }) => isKnown) ? ' whose answer is known' : ''}
               </Button>
             </p>
           ) : null}
