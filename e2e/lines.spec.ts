@@ -73,3 +73,20 @@ test('the text view explains what stands under the pointer', async ({ page }) =>
   await expect(page.locator('.text-help')).toContainText('scorecard Grower fit');
   await expect(page.locator('.text-help')).toContainText('bands hot from 75');
 });
+
+test('a line that asks for what has no field yet makes the field on the spot', async ({ page }) => {
+  await signIn(page, 'Ines');
+  const { id, lines } = await open(page, 'Asks');
+  await choose(lines, 5);
+  await page.keyboard.press('Enter');
+  const editor = page.getByPlaceholder(/^type a line/);
+  const key = `loading_bays_${AGAIN.slice(-5)}`;
+  await editor.fill(`read company from website\n  ${key}: number in bays "How many loading bays have they?"`);
+  await expect(page.getByText(`${key} is no field of a company yet: its answer stays with the trip.`)).toBeVisible();
+  await page.getByRole('button', { name: 'Make the field (number, bays)' }).click();
+  await expect(page.getByText(/is a field now: answers are kept on the record/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take it over' }).click();
+  await expect.poll(() => draftOf(page, id)).toContain(`${key}: number in bays`);
+  const { fields } = await api<{ fields: { field: { key: string; label: string; unit?: string } }[] }>(page, '/fields?record=company');
+  expect(fields.find(({ field }) => field.key === key)?.field).toMatchObject({ unit: 'bays' });
+});

@@ -152,11 +152,12 @@ export async function tryQuestion(
   };
 }
 
-/** Sites to read next: those whose answer is known; where nothing was read at all, any. */
+/** Sites to read next: those whose answer is known; where none is and nothing was read at all, any. */
 async function unreadOf(world: World, id: string, rows: readonly SiteRow[]): Promise<QuestionView['unread']> {
   if (rows.filter((row) => row.known !== null).length >= UNREAD) return [];
   const unread = await sitesUnread(world.db, id, UNREAD);
-  return rows.length === 0 ? unread : unread.filter(({ isKnown }) => isKnown);
+  const known = unread.filter(({ isKnown }) => isKnown);
+  return known.length > 0 || rows.length > 0 ? known : unread;
 }
 
 function whatWouldChange(
