@@ -23,10 +23,20 @@ const scalar = (value: FeelValue): string | number | boolean | null =>
   typeof value === 'object' && value !== null ? JSON.stringify(value) : value;
 
 function setField(run: Run, path: string, value: FeelValue, line: Instruction): void {
-  const fact = run.record(path, scalar(value), 'flow', `${run.plan.name}, line ${line.number}`);
+  const [name = '', key] = path.split('.');
+  const opened = key === undefined || (name === 'deal' && run.plan.about === 'deal') ? undefined : openedAs(name, run);
+  const fact = run.record(
+    path,
+    scalar(value),
+    'flow',
+    `${run.plan.name}, line ${line.number}`,
+    opened?.kind === 'deal' ? { record: { kind: 'deal', id: opened.id } } : {},
+  );
   if (!fact) return;
   run.commands.push({ kind: 'record facts', mark: line.mark, facts: [fact] });
-  run.see(path, value);
+  const held = run.vars[name];
+  if (opened?.kind === 'deal' && key !== undefined && held !== undefined) run.vars[name] = { ...held, [key]: scalar(value) };
+  else run.see(path, value);
 }
 
 /** What speaks against the record stops it, with its reasons; nothing does: it goes on. */

@@ -194,6 +194,17 @@ describe('texts at hand', () => {
   });
 });
 
+describe('a deal that a line opened', () => {
+  test('has its fields set, is seen with them by the lines below, and keeps its stage to “move”', () => {
+    const flow = plan('open deal in "Glasshouse sales" at "Qualified" as sale\nset sale.amount = 1000 + 500\nnote string(sale.amount)\n');
+    const result = step(flow, trip(), go, NOW, view);
+    expect(lastSays(result)).toBe('1500');
+    const [opened, facts] = result.commands;
+    if (opened?.kind !== 'open deal' || facts?.kind !== 'record facts') throw new Error('no deal');
+    expect(facts.facts).toMatchObject([{ record: { kind: 'deal', id: opened.dealId }, field: 'amount', value: 1500, source: 'flow' }]);
+  });
+});
+
 describe('a flow about deals', () => {
   test('sees the deal at the top, the person and the company below', () => {
     const flow = plan(

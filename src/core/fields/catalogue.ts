@@ -18,7 +18,9 @@ const STANDARD_NAMES = new Set(STANDARD_FIELDS.map(nameOf));
 function withOwnWords(field: Field, own: OwnField | undefined): Field {
   if (!own) return field;
   const { label, words, most, least, staleMonths, isProtected, trust, byHand } = own;
-  const limits = Object.fromEntries(Object.entries({ most, least, staleMonths, isProtected, trust, byHand }).filter(([, value]) => value !== undefined));
+  const limits = Object.fromEntries(
+    Object.entries({ most, least, staleMonths, isProtected, trust, byHand }).filter(([, value]) => value !== undefined),
+  );
   return { ...field, ...limits, label, words: [...field.words, ...words], ownWords: words };
 }
 

@@ -288,8 +288,7 @@ export function featuresOf(scene: Scene): readonly Features[] {
       ...(asksOfOthers ? NOT_OTHERS : {}),
     };
     for (const [name, value] of Object.entries(candidate.marks)) features[`is ${name}`] = value;
-    for (const { phrase, weight } of standingsLearnt)
-      if (STANDS[phrase as Standing]?.(features)) features.learntStanding = -weight;
+    for (const { phrase, weight } of standingsLearnt) if (STANDS[phrase as Standing]?.(features)) features.learntStanding = -weight;
     // “6 t, of which 5 t washed hot”: the part is meant when the words asked for stand with it, the whole when they stand with that.
     if (candidate.marks.part === 1 && scene.form !== 'count' && inClause.some((hit) => asked(hit) || word(hit))) features.partAsked = 1;
     if (candidate.marks.whole === 1) features.wholeOfAsked = 1;

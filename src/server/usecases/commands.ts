@@ -26,7 +26,10 @@ export interface TripCommand {
   readonly command: Command;
 }
 
-/** Does in the database what the engine decided, inside the transaction that saves the trips. Facts of all trips go in together. */
+/**
+ * Does in the database what the engine decided, inside the transaction that saves the trips. Facts of all trips go in together; those of
+ * deals that are opened here when they are there.
+ */
 export async function applyCommands(tx: Tx, commands: readonly TripCommand[], now: Instant): Promise<void> {
   const facts: { fact: FactDraft; meta: FactMeta }[] = [];
   const happenings: Happening[] = [];
@@ -34,8 +37,16 @@ export async function applyCommands(tx: Tx, commands: readonly TripCommand[], no
     if (command.kind === 'record facts')
       for (const fact of command.facts) facts.push({ fact, meta: { tripId: held.trip.id, mark: command.mark, userId: null } });
   }
-  await recordFacts(tx, facts);
+  const opened = new Set(commands.flatMap(({ command }) => (command.kind === 'open deal' ? [command.dealId] : [])));
+  await recordFacts(
+    tx,
+    facts.filter(({ fact }) => !opened.has(fact.record.id)),
+  );
   for (const entry of commands) await applyOne(tx, entry, now, happenings);
+  await recordFacts(
+    tx,
+    facts.filter(({ fact }) => opened.has(fact.record.id)),
+  );
   await insertHappenings(tx, happenings);
 }
 

@@ -283,3 +283,15 @@ test('an enquiry goes its whole way: visit from planning, answer, reply sorted, 
   expect(says).toContain('note: Planning holds Thursday, 10:00');
   expect(says).toContain('move: moved to Meeting');
 });
+
+test('a deal that a line opened gets its amount from the next, with its source', async () => {
+  const mara = await somebody('Mara Dean');
+  await run(
+    await flowOf('open deal in "Glasshouse sales" at "Qualified" as sale\nset sale.amount = 1000 + 500\nnote string(sale.amount)\n'),
+    [mara],
+  );
+  expect(await world.db`select amount::int, stage from deal where person_id = ${mara}`).toMatchObject([{ amount: 1500, stage: 'Qualified' }]);
+  expect(await world.db`select source, source_ref from fact where record_kind = 'deal' and field = 'amount'`).toMatchObject([
+    { source: 'flow', sourceRef: expect.stringContaining('line 3') as unknown },
+  ]);
+});

@@ -1,5 +1,5 @@
 import { near } from '../../base';
-import { STANDARD, type Catalogue, type Field, type FieldType } from '../../fields';
+import { catalogueOf, type Catalogue, type Field, type FieldType } from '../../fields';
 import type { FeelName, FeelType } from '../../feel';
 import { DOCUMENT_PARTS, isDocumentKind, type AnswerType, type Step } from '../syntax';
 import type { Library } from './library';
@@ -48,7 +48,13 @@ const nameOfField = (field: Field, label = field.label): FeelName => ({
   label,
   ...(field.unit === undefined ? {} : { unit: field.unit }),
 });
-const DEAL_SHAPE: ResultShape = Object.fromEntries(STANDARD.all('deal').map((field) => [field.key, nameOfField(field)]));
+/** What is known of a deal that a line opened: the fields of deals. */
+const dealShape = (library: Pick<Library, 'fields'>): ResultShape =>
+  Object.fromEntries(
+    catalogueOf(library.fields)
+      .all('deal')
+      .map((field) => [field.key, nameOfField(field)]),
+  );
 const APPLICATION_SHAPE: ResultShape = { opening: { type: 'string', label: 'opening' }, stage: { type: 'string', label: 'stage' } };
 const documentShape = (kind: string): ResultShape =>
   isDocumentKind(kind)
@@ -88,7 +94,7 @@ export function resultOf(step: Step, library: Pick<Library, 'fields'>): { readon
         },
       };
     case 'open':
-      return { name, shape: step.what === 'deal' ? DEAL_SHAPE : APPLICATION_SHAPE };
+      return { name, shape: step.what === 'deal' ? dealShape(library) : APPLICATION_SHAPE };
     case 'pick out':
       return {
         name,

@@ -101,8 +101,16 @@ export function fieldAt(fields: Catalogue, about: string, path: string): Field |
   return about === 'deal' && first === 'person' ? fields.of('person', second) : undefined;
 }
 
+/** A field of a deal that a line above opened: “deal.amount” after “open deal … as deal”. Its stage is moved, not set. */
+function ofOpenedDeal(word: Word, way: Way, check: Check): boolean {
+  const [name = '', key = ''] = word.text.split('.');
+  const shape = way.results.get(name);
+  const field = catalogueOf(check.library.fields).of('deal', key);
+  return shape !== undefined && 'pipeline' in shape && field !== undefined && !field.isComputed && key !== 'stage' && key !== 'pipeline';
+}
+
 export function assigned(made: { readonly field: Word; readonly value: Expr }, way: Way, check: Check, say: Say): void {
-  knownField(made.field, check, say);
+  if (!ofOpenedDeal(made.field, way, check)) knownField(made.field, check, say);
   const type = nameAt(catalogueOf(check.library.fields), check.about, way.results, made.field.text.split('.'));
   feel(made.value, typeof type === 'string' ? undefined : type.type, way, check, say);
 }

@@ -1,0 +1,23 @@
+import { DEMO_LIBRARY } from '../../../testing/demo-library';
+import { parseFlow } from '../syntax';
+import { checkFlow } from './index';
+
+const says = (body: string): readonly string[] =>
+  checkFlow(parseFlow(`flow "X"\nabout person\n\ntake in from hand\n${body}`), DEMO_LIBRARY)
+    .filter(({ severity }) => severity === 'error')
+    .map(({ message }) => message);
+const OPEN = 'open deal in "Glasshouse sales" at "Qualified" as sale\n';
+
+describe('fields of a deal that a line opened', () => {
+  test('are set by the lines below it, with values of their type', () => {
+    expect(says(`${OPEN}set sale.amount = 1500\n`)).toEqual([]);
+    expect(says(`${OPEN}set sale.amount = "much"\n`)).toEqual(['a number is needed here']);
+  });
+  test('but its stage, which is moved, and what is worked out', () => {
+    expect(says(`${OPEN}set sale.stage = "Won"\n`)).toEqual(['“sale.stage” is not a field that can be written']);
+    expect(says(`${OPEN}set sale.quiet_days = 3\n`)).toEqual(['“sale.quiet_days” is not a field that can be written']);
+  });
+  test('are nobody’s above it, nor of an application', () => {
+    expect(says(`set sale.amount = 1500\n${OPEN}`)).toEqual(['“sale.amount” is not a field that can be written']);
+  });
+});
