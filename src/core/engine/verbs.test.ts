@@ -197,7 +197,7 @@ describe('texts at hand', () => {
 describe('a deal that a line opened', () => {
   test('has its fields set, is seen with them by the lines below, and keeps its stage to “move”', () => {
     const flow = plan('open deal in "Glasshouse sales" at "Qualified" as sale\nset sale.amount = 1000 + 500\nnote string(sale.amount)\n');
-    const result = step(flow, trip(), go, NOW, view);
+    const result = step(flow, trip(), go, NOW, VIEW);
     expect(lastSays(result)).toBe('1500');
     const [opened, facts] = result.commands;
     if (opened?.kind !== 'open deal' || facts?.kind !== 'record facts') throw new Error('no deal');
