@@ -290,7 +290,9 @@ test('a deal that a line opened gets its amount from the next, with its source',
     await flowOf('open deal in "Glasshouse sales" at "Qualified" as sale\nset sale.amount = 1000 + 500\nnote string(sale.amount)\n'),
     [mara],
   );
-  expect(await world.db`select amount::int, stage from deal where person_id = ${mara}`).toMatchObject([{ amount: 1500, stage: 'Qualified' }]);
+  expect(await world.db`select amount::int, stage from deal where person_id = ${mara}`).toMatchObject([
+    { amount: 1500, stage: 'Qualified' },
+  ]);
   expect(await world.db`select source, source_ref from fact where record_kind = 'deal' and field = 'amount'`).toMatchObject([
     { source: 'flow', sourceRef: expect.stringContaining('line 3') as unknown },
   ]);
