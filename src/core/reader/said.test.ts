@@ -9,10 +9,18 @@ describe('parked addresses', () => {
     'The domain shoes.example may be for sale. Make an offer.',
     'Diese Domain steht zum Verkauf.',
     'Dit domein is te koop.',
-    'Ce domaine est à vendre.',
+    'Ce nom de domaine est à vendre.',
     'We may earn a commission when you click.',
   ])('“%s” leaves nothing that is said', (line) => {
     expect(says(`${line}\n\nWe run fourteen vans.`)).toEqual([]);
+  });
+
+  test.each([
+    'Our vans are parked at the depot overnight.',
+    'Cars can be parked by the gate.',
+    'Les vins du domaine sont à vendre au caveau.',
+  ])('a page of one’s own stays one: %s', (line) => {
+    expect(says(line)).toHaveLength(1);
   });
 
   test('a firm that sells domains among its pages still speaks', () => {

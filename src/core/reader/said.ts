@@ -2,6 +2,7 @@ import { fold, words, type Instant } from '../base';
 import { textBlocks, type Block } from '../formats';
 import { sentencesOf } from './sentences';
 import { datesIn } from './skills/dates';
+import { PARKED, PLACEHOLDER } from './skills/empty';
 import { speaksToMachines } from './skills/standing';
 import { languageOf, type Language, type Lexicon } from './language';
 import { tokensOf, type Token } from './tokens';
@@ -72,21 +73,16 @@ function statedDay(folded: string): Instant | null {
   return datesIn(folded, 0).find((date) => AS_OF.test(folded.slice(Math.max(0, date.from - 24), date.from)))?.start ?? null;
 }
 
-/** What stands on the pages of an address that nobody lives at any more: for sale, parked, or taken over to earn from clicks. */
-const PARKED =
-  /\b(?:domain\b.{0,60}\b(?:for sale|to buy|parked|has expired)|buy this domain|parked (?:with|by|at)|parked domain|may earn a commission|domain\b.{0,60}\b(?:zu verkaufen|zum verkauf|steht zum)|domein\b.{0,60}\bte koop|dominio\b.{0,60}\b(?:en|a la) venta|domaine\b.{0,60}\ba vendre)\b/;
-
-/** Whether most of the pages say so of their address: what else stands there is somebody's advertising. */
+/** Whether most of the pages say of their address that nobody lives there: what else stands there is somebody's advertising. */
 function isParked(passages: readonly Passage[]): boolean {
   const parked = passages.filter(({ blocks }) => blocks.some((block) => block.text.length < LONGEST && PARKED.test(plain(block.text))));
   return parked.length > 0 && parked.length * 2 >= passages.length;
 }
 
-/** Text that came with a page's pattern and that nobody has replaced. */
-const PLACEHOLDER =
-  /\b(?:lorem ipsum|placeholder text|this is (?:a template|placeholder|sample|dummy|demo) ?|(?:change|replace|edit) this (?:text|in the editor)|replace it in the editor|sample text|blindtext|mustertext|texte? factice|texto de (?:ejemplo|relleno)|voorbeeldtekst)\b/;
-
-/** Everything the passages say, sentence by sentence. Words addressed to machines, and those that came with a page's pattern, are nobody's statement and are left out. */
+/**
+ * Everything the passages say, sentence by sentence. Words addressed to machines, and those that came with a page's pattern, are nobody's
+ * statement and are left out.
+ */
 export function saidIn(passages: readonly Passage[], lexicon?: Lexicon): readonly Said[] {
   const out: Said[] = [];
   const seen = new Set<string>();
@@ -103,7 +99,8 @@ export function saidIn(passages: readonly Passage[], lexicon?: Lexicon): readonl
     let dayBefore = false;
     let rowAbove: Said | null = null;
     for (const block of passage.blocks) {
-      if (speaksToMachines(plain(block.text)) || PLACEHOLDER.test(plain(block.text))) continue;
+      const blockFolded = plain(block.text);
+      if (speaksToMachines(blockFolded) || PLACEHOLDER.test(blockFolded)) continue;
       const day = datelineOf(block.text);
       // A day over a heading is of what stands under it.
       if (day !== null) dateline = day;

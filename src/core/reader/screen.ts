@@ -1,6 +1,7 @@
 /** What can be told from an entry alone: whether somebody only tries the form, is rude, or has no mailbox of their own. */
 import { fold } from '../base';
 import { sentencesOf } from './sentences';
+import { PARKED } from './skills/empty';
 
 export interface Screened {
   /** one plain sentence */
@@ -85,8 +86,6 @@ export function roleMailbox(email: string): Screened | undefined {
   return ROLE.test(fold(local)) ? { says: `${email} is the mailbox of an office`, about: email.toLowerCase() } : undefined;
 }
 
-const PARKED =
-  /domain (?:name )?(?:is|may be) for sale|buy this domain|this domain is parked|domain parking|parked (?:free|domain)|(?:diese )?domain steht zum verkauf|domain (?:ist )?zu verkaufen|dit domein is te koop|domeinnaam te koop|dominio (?:esta )?en venta|ce nom de domaine est a vendre|default web page|apache2? default page|future home of/;
 const PARKED_MAX = 1_200;
 /** Said of a site that is not there yet, and as well of a building: it counts where nothing else is said. */
 const UNFINISHED = /coming soon|under construction|hier entsteht|in aanbouw|en construccion|en construction|it works!/;

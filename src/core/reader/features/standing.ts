@@ -2,6 +2,7 @@ import { fold } from '../../base';
 import type { Standing } from '../asked';
 import { pointsBack, type Said } from '../said';
 import type { Scene } from '../scene';
+import { PLACEHOLDER } from '../skills/empty';
 import { DROPPED, FORMER, MAIN, NOT, OTHERS, PLANNED, RESERVE, WISHED } from '../skills/standing';
 import { yes, type Features } from './measure';
 import type { Clause } from './words';
@@ -13,9 +14,9 @@ const JOBS = /\b(?:jobs?|career\w*|karriere|stelle\w*|vacature\w*|werken|empleo|
 const IMPRINT = /\b(?:impressum|imprint|legal|privacy|datenschutz|mentions|aviso|colofon|disclaimer|cookies?)\b/;
 const ABOUT =
   /\b(?:about|us|ueber|uber|unternehmen|over|ons|quienes|nosotros|qui|sommes|facts|zahlen|home|start|index|welcome|willkommen|welkom|accueil|inicio)\b/;
-/** Text of a site builder that nobody has replaced yet. */
+/** What a pattern for pages says where nobody has put words of their own yet: signs, not proof. */
 const TEMPLATE =
-  /\b(?:your (?:company|business|firm|name|logo|text|slogan)|lorem ipsum|sample text|placeholder|this is a (?:template|demo)|(?:change|replace|edit) this (?:text|in the editor)|write here|demo content|dies ist ein (?:blindtext|mustertext)|blindtext|mustertext|\w+ one, \w+ two|ihr (?:firmenname|text)|uw bedrijf|su empresa|votre entreprise|this domain|domain (?:is )?for sale|parked|coming soon|under construction page)\b/;
+  /\b(?:your (?:company|business|firm|name|logo|text|slogan)|placeholder|write here|demo content|\w+ one, \w+ two|ihr (?:firmenname|text)|uw bedrijf|su empresa|votre entreprise|this domain|parked|coming soon|under construction page)\b/;
 const QUALIFIED =
   /\b(?:e\.g|for example|such as|z\.b|zum beispiel|bijvoorbeeld|por ejemplo|par exemple|imagine|suppose|should you|lorem|example|muster\w*)\b/;
 const YEAR_IN_TEXT = /(?:19|20)\d\d/g;
@@ -38,7 +39,7 @@ function standingOf(said: Said): Features {
     saidDropped: yes(DROPPED.test(folded)),
     saidMain: yes(MAIN.test(folded)),
     qualified: yes(QUALIFIED.test(folded)),
-    template: yes(TEMPLATE.test(folded) || TEMPLATE.test(under) || (said.before !== null && TEMPLATE.test(said.before.folded))),
+    template: yes([folded, under, said.before?.folded ?? ''].some((text) => TEMPLATE.test(text) || PLACEHOLDER.test(text))),
     headOthers: yes(OTHERS.test(under)),
     headFormer: yes(FORMER.test(under) || NEWS.test(under)),
     headPlanned: yes(PLANNED.test(under)),

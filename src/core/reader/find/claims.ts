@@ -1,7 +1,7 @@
 import type { Instant } from '../../base';
 import { rowOf, type Said } from '../said';
 import { datesIn } from '../skills/dates';
-import { DROPPED, NOT } from '../skills/standing';
+import { ASPIRES, DROPPED, NOT } from '../skills/standing';
 import type { Hit } from '../cues';
 import type { Candidate } from './candidate';
 
@@ -9,9 +9,6 @@ const YES = /^\W*(?:yes|yep|certainly|of course|we do|there is|ja|jawohl|naturli
 const NO = /^\W*(?:no|none|sorry|not (?:yet|at)|we don't|nein|leider nein|nee|helaas|non|keine?)\b/;
 const OFFERS =
   /\b(?:we (?:have|offer|run|use|are|keep|hold)|there (?:is|are)|our|wir haben|bieten|es gibt|unsere?|wij hebben|er is|er zijn|onze|tenemos|hay|nuestr[oa]s?|nous avons|il y a|notre|nos)\b/;
-/** What one strives for one does not have. */
-const ASPIRES =
-  /\b(?:saving (?:up )?for|working towards|not yet|still lack\w*|dream(?:s|ing)? of|hop(?:e|es|ing) (?:to|for)|we miss|sparen|noch nicht|noch kein\w*|arbeiten (?:wir )?(?:daran|auf)|traumen|nog niet|nog geen|sparen|werken (?:we |wij )?aan|dromen|todavia no|aun no|ahorramos|sonamos|trabajamos para|pas encore|economisons|revons|travaillons a)\b/;
 const MONTH = 30.44 * 86_400_000;
 
 /** The stretch of words that belongs to a hit: its clause, or the whole when it is short. */
@@ -48,16 +45,17 @@ export function claimsIn(said: Said, hits: readonly Hit[], headHits: readonly Hi
   const best = met.reduce((a, b) => (b.to - b.from > a.to - a.from || b.strength > a.strength ? b : a));
   const clause = clauseText(said, best);
   const denied = NOT.test(clause);
+  const aspired = !denied && ASPIRES.test(said.folded);
   const deniedElsewhere = !denied && NOT.test(said.folded);
   return [
     put(!denied, best, {
-      aspired: !denied && ASPIRES.test(said.folded) ? 1 : 0,
+      aspired: aspired ? 1 : 0,
       offers: OFFERS.test(said.folded) ? 1 : 0,
       deniedElsewhere: deniedElsewhere ? 1 : 0,
       opensNo: NO.test(said.folded) ? 1 : 0,
       phrase: best.to - best.from > 1 ? 1 : 0,
     }),
-    ...(!denied && ASPIRES.test(said.folded) ? [put(false, best, { notYet: 1 })] : []),
+    ...(aspired ? [put(false, best, { notYet: 1 })] : []),
     ...(deniedElsewhere ? [put(false, best, { deniedElsewhere: 1, opensNo: NO.test(said.folded) ? 1 : 0 })] : []),
   ];
 }

@@ -123,10 +123,6 @@ export function countsIn(said: Said, hits: readonly Hit[]): readonly Candidate[]
       (candidate) =>
         candidate.from > whole.noun.to &&
         candidate.marks.noun === 0 &&
-        // A breakdown behind a colon is no addition.
-        !/[:\d]/.test(
-          folded.slice(tokens[whole.noun.to - 1]?.to ?? 0, tokens[candidate.from]?.from ?? 0).replace(/\b\w{0,3}\d{1,2}\b/g, ''),
-        ) &&
         alike(
           folded.slice(tokens[whole.noun.to - 1]?.to ?? 0, tokens[candidate.from]?.from ?? 0),
           folded.slice(tokens[candidate.to - 1]?.to ?? 0),
@@ -179,6 +175,8 @@ const WHERE = /^\s(in|im|at|on|am|auf|bei|an|op|bij|te|en|a|dans|chez)\s/;
 /** Whether two counts are told of two places in the same way: “… in hall 1 and” before the second, “ in hall 2” behind it. */
 function alike(between: string, behind: string): boolean {
   const where = WHERE.exec(behind)?.[1];
+  // A breakdown behind a colon is no addition; “hall 1” is no figure.
+  if (/[:\d]/.test(between.replace(/\b\w{0,3}\d{1,2}\b/g, ''))) return false;
   return where !== undefined && /\s(?:and|und|en|y|et|sowie)\s$/.test(between) && new RegExp(`\\s${where}\\s`).test(between);
 }
 

@@ -47,6 +47,15 @@ export const WISHED = any(
   'chcielibysmy|moze|kiedys|jesli',
 );
 
+/** What one strives for one does not have. */
+export const ASPIRES = any(
+  'saving (?:up )?for|working towards|not yet|still lack\\w*|dream(?:s|ing)? of|hop(?:e|es|ing) (?:to|for)|we miss',
+  'sparen|noch nicht|noch kein\\w*|arbeiten (?:wir )?(?:daran|auf)|traumen',
+  'nog niet|nog geen|werken (?:we |wij )?aan|dromen',
+  'todavia no|aun no|ahorramos|sonamos|trabajamos para',
+  'pas encore|economisons|revons|travaillons a',
+);
+
 /** Put off or called off. */
 export const DROPPED = any(
   'postponed|cancelled|canceled|called off|on hold|shelved|withdrawn|abandoned|put off|dropped|rejected|refused',
