@@ -13,6 +13,7 @@ const openingShape = z.object({
   isOpen: z.boolean(),
   createdAt: s.instant,
   applications: z.number().int(),
+  own: s.ownValues.describe('values of the fields openings have in this workspace'),
 });
 const applicationShape = z.object({
   id: uuid,
@@ -26,7 +27,8 @@ const applicationShape = z.object({
   ownerName: z.string().nullable(),
   createdAt: s.instant,
   education: z.string().nullable(),
-  own: s.ownValues,
+  own: s.ownValues.describe('values of own fields of the person'),
+  values: s.ownValues.describe('values of the fields applications have in this workspace'),
   years: z.number().nullable(),
   languages: z.string().nullable(),
   driving: z.boolean().nullable(),
@@ -56,7 +58,7 @@ export const OPENING_OPERATIONS = {
     path: '/openings/{id}',
     summary: 'An opening and who has applied for it, newest first.',
     needs: 'look',
-    answer: z.object({ opening: openingShape, applications: z.array(applicationShape) }),
+    answer: z.object({ opening: openingShape, known: z.array(s.knownSchema), applications: z.array(applicationShape) }),
   }),
   saveOpening: op({
     method: 'PUT',
@@ -66,12 +68,20 @@ export const OPENING_OPERATIONS = {
     body: openingSchema,
     answer: openingShape,
   }),
+  changeOpening: op({
+    method: 'PATCH',
+    path: '/openings/{id}',
+    summary: 'Set values of the fields that openings have in this workspace.',
+    needs: 'change records',
+    body: s.valueChange,
+    answer: openingShape,
+  }),
   changeApplication: op({
     method: 'PATCH',
     path: '/applications/{id}',
-    summary: 'Move an application to another stage.',
+    summary: 'Move an application to another stage, or set values of its fields.',
     needs: 'change records',
-    body: z.object({ stage: z.string().max(60) }),
+    body: s.valueChange.partial().extend({ stage: z.string().max(60).optional() }),
     answer: applicationShape,
   }),
 } as const;

@@ -103,10 +103,7 @@ export const RECORD_OPERATIONS = {
     path: '/people/{id}',
     summary: 'Change values of a person; the old facts stay.',
     needs: 'change records',
-    body: z.object({
-      values: s.valuesSchema,
-      was: s.valuesSchema.optional().describe('the values you have seen: 409 when one has changed meanwhile'),
-    }),
+    body: s.valueChange,
     answer: s.personSchema,
   }),
   erasurePreview: op({
@@ -193,10 +190,7 @@ export const RECORD_OPERATIONS = {
     path: '/companies/{id}',
     summary: 'Change values of a company.',
     needs: 'change records',
-    body: z.object({
-      values: s.valuesSchema,
-      was: s.valuesSchema.optional().describe('the values you have seen: 409 when one has changed meanwhile'),
-    }),
+    body: s.valueChange,
     answer: s.companySchema,
   }),
   listDeals: op({
@@ -233,9 +227,9 @@ export const RECORD_OPERATIONS = {
   changeDeal: op({
     method: 'PATCH',
     path: '/deals/{id}',
-    summary: 'Move a deal to another stage.',
+    summary: 'Move a deal to another stage, or set values of its fields.',
     needs: 'change records',
-    body: z.object({ stage: z.string().max(120) }),
+    body: s.valueChange.partial().extend({ stage: z.string().max(120).optional() }),
     answer: s.dealSchema,
   }),
 } as const;

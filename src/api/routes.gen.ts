@@ -34,6 +34,7 @@ export const ROUTES = {
   createOpening: { method: 'POST', path: '/openings' },
   getOpening: { method: 'GET', path: '/openings/{id}' },
   saveOpening: { method: 'PUT', path: '/openings/{id}' },
+  changeOpening: { method: 'PATCH', path: '/openings/{id}' },
   changeApplication: { method: 'PATCH', path: '/applications/{id}' },
   listWatched: { method: 'GET', path: '/watched' },
   createWatched: { method: 'POST', path: '/watched' },

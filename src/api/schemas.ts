@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { RECORD_KINDS } from '../core/base';
 import { DIFFERENCES, OUTCOMES } from '../core/engine';
 import { dossierSchema } from '../core/dossier';
 import { SOURCE_KINDS } from '../core/facts';
@@ -15,7 +16,7 @@ export const problemSchema = z
 
 export const factSchema = z.object({
   id: z.string(),
-  record: z.object({ kind: z.enum(['person', 'company', 'deal']), id }),
+  record: z.object({ kind: z.enum(RECORD_KINDS), id }),
   field: z.string(),
   value,
   source: z.enum(SOURCE_KINDS),
@@ -350,6 +351,10 @@ export const pageOf = <T extends z.ZodType>(item: T) =>
 export const valuesSchema = z
   .record(z.string().max(60), value)
   .refine((values) => Object.keys(values).length <= 100, 'at most 100 values at once');
+export const valueChange = z.object({
+  values: valuesSchema,
+  was: valuesSchema.optional().describe('the values you have seen: 409 when one has changed meanwhile'),
+});
 export const okSchema = z.object({ ok: z.literal(true) });
 
 export const dossierViewSchema = z.object({

@@ -10,7 +10,8 @@ export type FactId = Brand<'fact'>;
 export type TripId = Brand<'trip'>;
 export type RecordId = PersonId | CompanyId | DealId;
 
-export type RecordKind = 'person' | 'company' | 'deal';
+export const RECORD_KINDS = ['person', 'company', 'deal', 'opening', 'application'] as const;
+export type RecordKind = (typeof RECORD_KINDS)[number];
 export interface RecordRef {
   readonly kind: RecordKind;
   readonly id: string;
@@ -19,10 +20,6 @@ export interface RecordRef {
 /** The one place where a plain string becomes an id; callers have just read it from a decoder or the database. */
 export function brandId<B extends Brand<string>>(raw: string): B {
   return raw as B;
-}
-
-export function isRecordKind(word: string): word is RecordKind {
-  return word === 'person' || word === 'company' || word === 'deal';
 }
 
 export function sameRecord(a: RecordRef, b: RecordRef): boolean {

@@ -5,7 +5,7 @@
  */
 export { assert, never } from './assert';
 export type { Brand, CompanyId, DealId, FactId, PersonId, RecordId, RecordKind, RecordRef, TripId } from './ids';
-export { brandId, isRecordKind, sameRecord } from './ids';
+export { brandId, RECORD_KINDS, sameRecord } from './ids';
 export { shortHash, stableHash, stableId } from './hash';
 export type { Duration, DurationUnit, Instant } from './time';
 export { DURATION_UNITS, durationMs, isWorkingUnit, printDuration } from './time';

@@ -25,17 +25,10 @@ const scalar = (value: FeelValue): string | number | boolean | null =>
 function setField(run: Run, path: string, value: FeelValue, line: Instruction): void {
   const [name = '', key] = path.split('.');
   const opened = key === undefined || (name === 'deal' && run.plan.about === 'deal') ? undefined : openedAs(name, run);
-  const fact = run.record(
-    path,
-    scalar(value),
-    'flow',
-    `${run.plan.name}, line ${line.number}`,
-    opened?.kind === 'deal' ? { record: { kind: 'deal', id: opened.id } } : {},
-  );
+  const fact = run.record(path, scalar(value), 'flow', `${run.plan.name}, line ${line.number}`, opened ? { record: opened } : {});
   if (!fact) return;
   run.commands.push({ kind: 'record facts', mark: line.mark, facts: [fact] });
-  const held = run.vars[name];
-  if (opened?.kind === 'deal' && key !== undefined && held !== undefined) run.vars[name] = { ...held, [key]: scalar(value) };
+  if (opened && key !== undefined) run.seeOpened(name, opened, key, scalar(value));
   else run.see(path, value);
 }
 
@@ -337,9 +330,7 @@ const RUN: { readonly [V in Verb]: RunLine<V> } = {
         ? { kind: 'move deal', dealId: record.id, stage }
         : { kind: 'move application', applicationId: record.id, stage },
     );
-    if (run.view.deal?.id === record.id) run.view = { ...run.view, deal: { ...run.view.deal, stage } };
-    const held = run.vars[step.what.text];
-    if (record.kind === 'application' && held) run.vars[step.what.text] = { ...held, stage };
+    run.seeOpened(step.what.text, record, 'stage', stage);
     run.log(line, 'passed', `${run.trip.trial ? 'would move' : 'moved'} to ${stage}`, { [`${record.kind}Id`]: record.id, stage });
     run.pass(line);
   },

@@ -47,15 +47,23 @@ export class Run {
 
   /**
    * What conditions see: fields of the person at the top (of the deal, in a flow about deals), company below `company`,
-   * results by name. An opened deal is seen as it is now, not as it was when it was opened.
+   * results by name. An opened deal or application is seen as it is now, not as it was when it was opened.
    */
   scope(): FeelScope {
     const { person, company, deal } = this.view;
-    const vars = this.vars;
-    const fresh = Object.fromEntries(
-      Object.entries(vars).map(([name, held]) => [name, deal && held.id === deal.id ? { ...held, ...deal } : held]),
-    );
+    const fresh = this.results();
     return this.plan.about === 'deal' ? { ...deal, person, company, deal, ...fresh } : { ...person, company, ...fresh };
+  }
+
+  private results(): FeelScope {
+    return Object.fromEntries(Object.entries(this.vars).map(([name, held]) => [name, this.asItIs(held)]));
+  }
+
+  private asItIs(held: JsonObject): FeelScope {
+    const { deal, openings, applications } = this.view;
+    if (deal && held.id === deal.id) return { ...held, ...deal };
+    if (typeof held.opening !== 'string' || typeof held.id !== 'string') return held;
+    return { ...openings?.[held.opening], ...held, ...applications?.[held.id] };
   }
 
   /** The workspace's fields as they were when this version was released. */
@@ -66,7 +74,7 @@ export class Run {
   /** What the slots of a message see: always the person at the top. */
   messageScope(sender: JsonObject): FeelScope {
     const { person, company, deal } = this.view;
-    return { ...person, company, deal, ...(this.vars as FeelScope), sender: sender };
+    return { ...person, company, deal, ...this.results(), sender };
   }
 
   get nextSeq(): number {
@@ -177,6 +185,16 @@ export class Run {
     if (kind === 'company') this.view = { ...this.view, company: company && { ...company, [key]: value } };
     else if (kind === 'deal') this.view = { ...this.view, deal: deal && { ...deal, [key]: value } };
     else this.view = { ...this.view, person: { ...person, [key]: value } };
+  }
+
+  /** The same for a deal or an application that a line opened under this name. */
+  seeOpened(name: string, opened: { readonly kind: 'deal' | 'application'; readonly id: string }, key: string, value: FeelValue): void {
+    const held = this.vars[name];
+    if (held) this.vars[name] = { ...held, [key]: value };
+    const { deal, applications } = this.view;
+    if (deal?.id === opened.id) this.view = { ...this.view, deal: { ...deal, [key]: value } };
+    const application = applications?.[opened.id];
+    if (application) this.view = { ...this.view, applications: { ...applications, [opened.id]: { ...application, [key]: value } } };
   }
 
   result(): Trip {

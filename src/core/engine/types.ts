@@ -13,6 +13,10 @@ export interface RecordView {
   readonly company: (FeelScope & { readonly id: string }) | null;
   /** the deal the trip is about or has opened */
   readonly deal: (FeelScope & { readonly id: string }) | null;
+  /** what openings that the flow names say of themselves, by their names */
+  readonly openings?: Readonly<Record<string, FeelScope>>;
+  /** applications the trip has opened, as they are now, by their ids */
+  readonly applications?: Readonly<Record<string, FeelScope>>;
 }
 
 /** What may wake a waiting trip before its time. */

@@ -1,3 +1,4 @@
+import { textIn } from '../base';
 import { compilePlan, type Plan } from '../flow/plan';
 import { parseFlow } from '../flow/syntax';
 import { DEMO_LIBRARY } from '../../testing/demo-library';
@@ -202,6 +203,27 @@ describe('a deal that a line opened', () => {
     const [opened, facts] = result.commands;
     if (opened?.kind !== 'open deal' || facts?.kind !== 'record facts') throw new Error('no deal');
     expect(facts.facts).toMatchObject([{ record: { kind: 'deal', id: opened.dealId }, field: 'amount', value: 1500, source: 'flow' }]);
+  });
+});
+
+describe('an application that a line opened', () => {
+  const FLOW = 'open application for "Commissioning technician" at "Received" as job\n';
+  test('is seen with what its opening says and what was set since, as it is now', () => {
+    const flow = plan(`${FLOW}set job.could_begin = date("2027-03-01")\nnote string(job.nights_away) + " " + string(job.could_begin)\n`);
+    const view = { ...VIEW, openings: { 'Commissioning technician': { nights_away: 18 } } };
+    const result = step(flow, trip(), go, NOW, view);
+    expect(lastSays(result)).toBe('18 2027-03-01');
+    const { id } = result.trip.vars.job ?? {};
+    expect(result.commands[1]).toMatchObject({
+      facts: [{ record: { kind: 'application', id }, field: 'could_begin', value: '2027-03-01' }],
+    });
+  });
+  test('and what somebody set by hand meanwhile counts, until the flow sets it', () => {
+    const flow = plan(`${FLOW}wait 1 day\nnote string(job.wage_asked)\nset job.wage_asked = 3\nnote string(job.wage_asked)\n`);
+    const begun = step(flow, trip(), go, NOW, VIEW);
+    const id = textIn(begun.trip.vars.job?.id);
+    const later = step(flow, begun.trip, go, NOW + 86_400_000, { ...VIEW, applications: { [id]: { wage_asked: 2 } } });
+    expect(later.journal.filter((entry) => entry.verb === 'note').map((entry) => entry.says)).toEqual(['2', '3']);
   });
 });
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { RecordKind } from '../base';
+import { RECORD_KINDS } from '../base';
 
 export const FIELD_TYPES = [
   'text',
@@ -47,7 +47,7 @@ export type Point = z.infer<typeof pointSchema>;
 
 /** A field of the workspace's own, as it is kept, sent and exchanged. */
 export const ownFieldSchema = z.object({
-  record: z.enum(['person', 'company', 'deal'] satisfies RecordKind[]),
+  record: z.enum(RECORD_KINDS),
   key: fieldKeySchema,
   label: z.string().trim().min(1).max(60),
   type: z.enum(FIELD_TYPES),

@@ -65,4 +65,9 @@ export const STANDARD_FIELDS: readonly Field[] = [
   { ...field('deal', 'pipeline', 'pipeline', 'text', 'Deal', 'Sales', ''), isComputed: true },
   { ...field('deal', 'quiet_days', 'days of silence', 'number', 'Deal', '8', 'silence|days silent|quiet days'), isComputed: true },
   { ...field('deal', 'stage_days', 'days at this stage', 'number', 'Deal', '12', ''), isComputed: true },
+  { ...field('opening', 'name', 'opening', 'text', 'Opening', 'Service technician', ''), isComputed: true },
+  { ...field('opening', 'place', 'place', 'text', 'Opening', 'Hessle', ''), isComputed: true },
+  { ...field('opening', 'description', 'what the work is', 'long text', 'Opening', '', ''), isComputed: true },
+  { ...field('application', 'opening', 'opening', 'text', 'Application', 'Service technician', ''), isComputed: true },
+  { ...field('application', 'stage', 'stage', 'text', 'Application', 'Received', ''), isComputed: true },
 ];

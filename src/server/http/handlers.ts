@@ -27,6 +27,7 @@ import * as overview from '../usecases/overview';
 import { letThrough } from '../usecases/screening';
 import { researchSettings, saveResearchSettings } from '../usecases/research-settings';
 import { recheckFact } from '../usecases/recheck';
+import { changeRecord } from '../usecases/by-hand';
 import * as records from '../usecases/records';
 import * as releases from '../usecases/releases';
 import * as reviews from '../usecases/reviews';
@@ -78,7 +79,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   createPerson: ({ world, actor, body, source }) => records.createPerson(world, actor, { ...body, source }),
   getPerson: ({ world, params }) => records.personPage(world, params.id ?? ''),
   changePerson: async ({ world, actor, params, body, source }) => {
-    await records.changeRecord(world, actor, { kind: 'person', id: params.id ?? '', values: body.values, was: body.was, source });
+    await changeRecord(world, actor, { kind: 'person', id: params.id ?? '', values: body.values, was: body.was, source });
     return (await records.personPage(world, params.id ?? '')).person;
   },
   erasurePreview: ({ world, params }) => erasurePreview(world, params.id ?? ''),
@@ -122,18 +123,30 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   createOpening: ({ world, actor, body }) => openings.createOpening(world, actor, body),
   getOpening: ({ world, params }) => openings.opening(world, params.id ?? ''),
   saveOpening: ({ world, actor, params, body }) => openings.saveOpening(world, actor, params.id ?? '', body),
-  changeApplication: ({ world, actor, params, body }) => openings.changeApplication(world, actor, params.id ?? '', body),
+  changeOpening: async ({ world, actor, params, body, source }) => {
+    await changeRecord(world, actor, { kind: 'opening', id: params.id ?? '', values: body.values, was: body.was, source });
+    return (await openings.opening(world, params.id ?? '')).opening;
+  },
+  changeApplication: async ({ world, actor, params, body, source }) => {
+    const id = params.id ?? '';
+    if (body.values) await changeRecord(world, actor, { kind: 'application', id, values: body.values, was: body.was, source });
+    return body.stage === undefined ? openings.application(world, id) : openings.changeApplication(world, actor, id, { stage: body.stage });
+  },
   listCompanies: ({ world, query }) => records.companies(world, query),
   createCompany: ({ world, actor, body, source }) => records.createCompany(world, actor, { ...body, source }),
   getCompany: ({ world, params }) => records.companyPage(world, params.id ?? ''),
   changeCompany: async ({ world, actor, params, body, source }) => {
-    await records.changeRecord(world, actor, { kind: 'company', id: params.id ?? '', values: body.values, was: body.was, source });
+    await changeRecord(world, actor, { kind: 'company', id: params.id ?? '', values: body.values, was: body.was, source });
     return (await records.companyPage(world, params.id ?? '')).company;
   },
   listDeals: ({ world, query }) => records.deals(world, query),
-  createDeal: ({ world, body }) => records.createDeal(world, body),
+  createDeal: ({ world, actor, body, source }) => records.createDeal(world, actor, { ...body, source }),
   getDeal: ({ world, params }) => records.dealPage(world, params.id ?? ''),
-  changeDeal: ({ world, params, body }) => records.changeDeal(world, params.id ?? '', body.stage),
+  changeDeal: async ({ world, actor, params, body, source }) => {
+    const id = params.id ?? '';
+    if (body.values) await changeRecord(world, actor, { kind: 'deal', id, values: body.values, was: body.was, source });
+    return body.stage === undefined ? (await records.dealPage(world, id)).deal : records.changeDeal(world, id, body.stage);
+  },
 
   listFlows: async ({ world }) => ({ items: await flows.flows(world, await overview.startOfDay(world)) }),
   createFlow: ({ world, actor, body }) => flows.createFlow(world, actor, body.text),

@@ -28,7 +28,8 @@ export interface Holdings {
 export async function holdingsOf(tx: Tx, ids: readonly string[], emails: readonly string[]): Promise<Holdings> {
   const people = [...ids];
   const [row] = await tx<Holdings[]>`select
-    (select count(*)::int from fact where record_id = any(${people}::uuid[])) as facts,
+    (select count(*)::int from fact where record_id = any(${people}::uuid[])
+      or record_id in (select id from application where person_id = any(${people}::uuid[]))) as facts,
     (select count(*)::int from message where person_id = any(${people}::uuid[]) or from_address = any(${[...emails]}::text[])) as messages,
     (select count(*)::int from trip where person_id = any(${people}::uuid[])) as trips,
     (select count(*)::int from intake_entry where person_id = any(${people}::uuid[])) as entries,
@@ -64,6 +65,9 @@ export async function eraseAll(tx: Tx, ids: readonly string[], trips: readonly s
   await tx`delete from thread where trip_id = any(${own}::uuid[]) or person_id = any(${people}::uuid[])`;
   await tx`delete from notice where trip_id = any(${own}::uuid[]) or person_id = any(${people}::uuid[])`;
   await tx`delete from screen_example where trip_id = any(${own}::uuid[])`;
+  const applied = tx`select id from application where person_id = any(${people}::uuid[])`;
+  await tx`delete from field_value_was where fact_id in (select id from fact where record_id in (${applied}))`;
+  await tx`delete from fact where record_id in (${applied})`;
   await tx`delete from application where person_id = any(${people}::uuid[])`;
   await tx`update deal set person_id = null where person_id = any(${people}::uuid[])`;
   await tx`update deal set trip_id = null where trip_id = any(${own}::uuid[])`;

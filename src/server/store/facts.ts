@@ -1,4 +1,4 @@
-import type { Instant, RecordRef } from '../../core/base';
+import type { Instant, RecordKind, RecordRef } from '../../core/base';
 import { ownRankOf, type Fact, type FactDraft, type SourceKind } from '../../core/facts';
 import type { FactValue } from '../../core/fields';
 import type { Tx } from '../db';
@@ -11,7 +11,7 @@ export interface FactMeta {
 
 interface FactRow {
   readonly id: number;
-  readonly recordKind: 'person' | 'company' | 'deal';
+  readonly recordKind: RecordKind;
   readonly recordId: string;
   readonly field: string;
   readonly value: FactValue;

@@ -34,7 +34,7 @@ export async function filledCounts(
   kind: RecordKind,
 ): Promise<{ readonly of: number; readonly byKey: Readonly<Record<string, number>> }> {
   const columns = STANDARD_FIELDS.filter((field) => field.record === kind && !field.isComputed).map((field) => field.key);
-  const among = kind === 'deal' ? tx`true` : tx`merged_into is null`;
+  const among = kind === 'person' || kind === 'company' ? tx`merged_into is null` : tx`true`;
   const counts = columns.reduce<ReturnType<Tx>>(
     (sofar, column) => tx`${sofar}, count(${tx(column)})::int as ${tx(column)}`,
     tx`count(*)::int as n`,

@@ -13,9 +13,11 @@ export interface OpeningRow {
   readonly isOpen: boolean;
   readonly createdAt: Instant;
   readonly applications: number;
+  /** values of its own fields, by their keys */
+  readonly own: OwnValues;
 }
 const columns = (tx: Tx) =>
-  tx`o.id, o.name, o.place, o.description, o.criteria, o.stages, o.is_open, o.created_at, (select count(*)::int from application a where a.opening_id = o.id) as applications`;
+  tx`o.id, o.name, o.place, o.description, o.criteria, o.stages, o.is_open, o.created_at, o.custom as own, (select count(*)::int from application a where a.opening_id = o.id) as applications`;
 
 export async function listOpenings(tx: Tx): Promise<OpeningRow[]> {
   return [...(await tx<OpeningRow[]>`select ${columns(tx)} from opening o order by o.is_open desc, o.name`)];
@@ -57,6 +59,8 @@ export interface ApplicationRow {
   readonly education: string | null;
   /** values of the person's own fields, by their keys */
   readonly own: OwnValues;
+  /** values of the application's own fields */
+  readonly values: OwnValues;
   readonly years: number | null;
   readonly languages: string | null;
   readonly driving: boolean | null;
@@ -65,7 +69,7 @@ export interface ApplicationRow {
 
 const applications = (tx: Tx) =>
   tx`select a.id, a.opening_id, o.name as opening_name, o.stages, a.person_id, p.name as person_name, a.stage, a.stage_since, u.name as owner_name, a.created_at,
-    p.education, p.custom as own, p.years, p.languages, p.driving, p.place
+    p.education, p.custom as own, a.custom as values, p.years, p.languages, p.driving, p.place
     from application a join opening o on o.id = a.opening_id join person p on p.id = a.person_id left join app_user u on u.id = a.owner_id`;
 
 /** Newest first. */
@@ -97,6 +101,17 @@ export async function insertApplication(
   const rows = await tx`insert into application (id, opening_id, person_id, stage, trip_id, stage_since, created_at)
     values (${id}, ${openingId}, ${personId}, ${stage}, ${tripId}, ${now}, ${now}) on conflict do nothing returning id`;
   return rows.length > 0;
+}
+/** What openings say of themselves in fields of their own, by their names. */
+export async function openingValues(tx: Tx, names: readonly string[]): Promise<Readonly<Record<string, OwnValues>>> {
+  const rows = await tx<{ name: string; own: OwnValues }[]>`select name, custom as own from opening where name = any(${[...names]})`;
+  return Object.fromEntries(rows.map((row) => [row.name, row.own]));
+}
+/** Where applications stand, and the values of their own fields, by their ids. */
+export async function applicationValues(tx: Tx, ids: readonly string[]): Promise<Readonly<Record<string, OwnValues>>> {
+  const rows = await tx<{ id: string; own: OwnValues }[]>`
+    select id, custom || jsonb_build_object('stage', stage) as own from application where id = any(${[...ids]}::uuid[])`;
+  return Object.fromEntries(rows.map((row) => [row.id, row.own]));
 }
 export async function moveApplication(tx: Tx, id: string, stage: string, now: Instant): Promise<void> {
   await tx`update application set stage = ${stage}, stage_since = ${now} where id = ${id} and stage <> ${stage}`;

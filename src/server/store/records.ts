@@ -23,6 +23,8 @@ const COLUMNS: Readonly<Record<RecordKind, readonly string[]>> = {
   person: columnsOf('person'),
   company: columnsOf('company'),
   deal: columnsOf('deal'),
+  opening: columnsOf('opening'),
+  application: columnsOf('application'),
 };
 function columnsOf(kind: RecordKind): readonly string[] {
   return STANDARD_FIELDS.filter((field) => field.record === kind && !field.isComputed).map((field) => field.key);
@@ -73,8 +75,9 @@ export async function patchRecords(
 ): Promise<void> {
   if (patches.length === 0) return;
   const rows = tx.json(patches as never);
-  const columns = [...COLUMNS[kind], ...(kind === 'deal' ? [] : ['match_keys'])];
-  await tx`update ${tx(kind)} t set (${tx(columns)}) = (select ${tx(columns)} from jsonb_populate_record(t, r.patch) n),
+  const columns = [...COLUMNS[kind], ...(kind === 'person' || kind === 'company' ? ['match_keys'] : [])];
+  const standard = columns.length === 0 ? tx`` : tx`(${tx(columns)}) = (select ${tx(columns)} from jsonb_populate_record(t, r.patch) n),`;
+  await tx`update ${tx(kind)} t set ${standard}
       custom = jsonb_strip_nulls((t.custom - array(select jsonb_object_keys(r.patch))) || coalesce((
         select jsonb_object_agg(v.key, v.value) from jsonb_each(r.patch) v join field f on f.record_kind = ${kind} and f.key = v.key
         where not (v.key = any(${columns}::text[])) and fits_field(f.body ->> 'type', v.value)), '{}'))
@@ -100,9 +103,7 @@ export async function keyedValues(tx: Tx, kind: 'person' | 'company', ids: reado
 /** Locks records in id order, so that two writers of the same records wait instead of deadlocking. */
 export async function lockRecords(tx: Tx, kind: RecordKind, ids: readonly string[]): Promise<void> {
   const sorted = [...new Set(ids)].sort();
-  if (kind === 'person') await tx`select 1 from person where id = any(${sorted}) order by id for update`;
-  else if (kind === 'company') await tx`select 1 from company where id = any(${sorted}) order by id for update`;
-  else await tx`select 1 from deal where id = any(${sorted}) order by id for update`;
+  await tx`select 1 from ${tx(kind)} where id = any(${sorted}) order by id for update`;
 }
 
 /** What conditions and slots see, by person. */

@@ -16,9 +16,9 @@ export async function allTables(tx: Tx): Promise<Readonly<Record<string, readonl
     >`select id, name, website, phone, city, country, employees, status, custom, created_at from company where merged_into is null order by created_at, id`,
     tx<
       PlainRow[]
-    >`select d.id, d.title, d.pipeline, d.stage, d.amount, c.name as company, p.name as person, u.email as owner, d.stage_since, d.created_at
+    >`select d.id, d.title, d.pipeline, d.stage, d.amount, c.name as company, p.name as person, u.email as owner, d.stage_since, d.custom, d.created_at
       from deal d left join company c on c.id = d.company_id left join person p on p.id = d.person_id left join app_user u on u.id = d.owner_id order by d.created_at, d.id`,
-    tx<PlainRow[]>`select a.id, o.name as opening, p.name as person, a.stage, a.stage_since, a.created_at
+    tx<PlainRow[]>`select a.id, o.name as opening, p.name as person, a.stage, a.stage_since, a.custom, a.created_at
       from application a join opening o on o.id = a.opening_id join person p on p.id = a.person_id order by a.created_at, a.id`,
     tx<
       PlainRow[]
@@ -33,7 +33,7 @@ export async function allMade(tx: Tx): Promise<Readonly<Record<string, readonly 
   const [library, fields, openings] = await Promise.all([
     tx<PlainRow[]>`select kind, name, body, retired from library_item order by kind, name`,
     tx<PlainRow[]>`select record_kind, key, body from field order by record_kind, place`,
-    tx<PlainRow[]>`select name, place, description, criteria, stages, is_open from opening order by name`,
+    tx<PlainRow[]>`select name, place, description, criteria, stages, is_open, custom from opening order by name`,
   ]);
   return { library, fields, openings };
 }
@@ -71,14 +71,15 @@ export async function keptOf(tx: Tx, ids: readonly string[]): Promise<Readonly<R
     >`select id, name, first_name, last_name, job_title, email, phone, language, met_at, status, custom, merged_into, created_at from person where id = any(${people}::uuid[])`,
     tx<
       PlainRow[]
-    >`select field, value, source, source_ref, url, quote, confidence, observed_at from fact where record_id = any(${people}::uuid[]) order by id`,
+    >`select field, value, source, source_ref, url, quote, confidence, observed_at from fact where record_id = any(${people}::uuid[])
+      or record_id in (select id from application where person_id = any(${people}::uuid[])) order by id`,
     tx<PlainRow[]>`select at, kind, says from timeline where record_id = any(${people}::uuid[]) order by at`,
     tx<
       PlainRow[]
     >`select e.received_at, i.name as intake, e.raw, e.answers from intake_entry e join intake i on i.id = e.intake_id where e.person_id = any(${people}::uuid[]) order by e.received_at`,
     tx<
       PlainRow[]
-    >`select o.name as opening, a.stage, a.stage_since, a.created_at from application a join opening o on o.id = a.opening_id where a.person_id = any(${people}::uuid[]) order by a.created_at`,
+    >`select o.name as opening, a.stage, a.stage_since, a.custom, a.created_at from application a join opening o on o.id = a.opening_id where a.person_id = any(${people}::uuid[]) order by a.created_at`,
     tx<
       PlainRow[]
     >`select f.name as flow, t.state, t.created_at, t.ended_at from trip t join flow f on f.id = t.flow_id where t.person_id = any(${people}::uuid[]) and t.trial_id is null order by t.created_at`,

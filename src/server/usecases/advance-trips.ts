@@ -3,6 +3,7 @@ import { advance, type Advance, type RecordView, type Request, type Trip, type T
 import { chooseCurrent, type Fact } from '../../core/facts';
 import { transact, type Tx } from '../db';
 import { factsOf, insertTrialFacts, trialFactsOf } from '../store/facts';
+import { applicationValues, openingValues } from '../store/openings';
 import { loadDeals, loadViews } from '../store/records';
 import {
   claimTrips,
@@ -237,6 +238,7 @@ export async function viewsFor(tx: Tx, going: readonly Going[], now: Instant, zo
       if (view && deal) base.set(trip.id, { ...view, deal });
     }
   }
+  await withHiring(tx, going, base);
   const trials = going.filter((entry) => entry.trip.trial);
   if (trials.length === 0) return base;
   const overlay = await trialFactsOf(
@@ -253,6 +255,23 @@ export async function viewsFor(tx: Tx, going: readonly Going[], now: Instant, zo
   }
   return views;
 }
+
+/** Beside their records, trips whose flow opens applications see what the openings say, and the applications they have opened. */
+async function withHiring(tx: Tx, going: readonly Going[], views: Map<string, RecordView>): Promise<void> {
+  const hiring = going.filter((entry) => openingsIn(entry.plan).length > 0);
+  if (hiring.length === 0) return;
+  const opened = hiring.flatMap(({ trip }) =>
+    Object.values(trip.vars).flatMap((held) => (typeof held.opening === 'string' && typeof held.id === 'string' ? [held.id] : [])),
+  );
+  const openings = await openingValues(tx, [...new Set(hiring.flatMap((entry) => openingsIn(entry.plan)))]);
+  const applications = opened.length === 0 ? {} : await applicationValues(tx, opened);
+  for (const { trip } of hiring) {
+    const view = views.get(trip.id) ?? views.get(trip.record.id);
+    if (view) views.set(trip.id, { ...view, openings, applications });
+  }
+}
+const openingsIn = (plan: Plan | undefined): readonly string[] =>
+  (plan?.instructions ?? []).flatMap(({ step }) => (step.verb === 'open' && step.what === 'application' ? [step.opening.text] : []));
 
 function withFacts(view: RecordView, own: readonly Fact[], stored: readonly Fact[]): RecordView {
   let { person, company } = view;

@@ -10,7 +10,8 @@ import { editField, fieldsView, makeField, tryField, undoFieldChange } from './c
 import { keepFieldIndexes } from './field-indexes';
 import { recordFacts } from './facts';
 import { loadCatalogue } from './fields';
-import { changeRecord, companies, createCompany, createPerson } from './records';
+import { changeRecord } from './by-hand';
+import { companies, createCompany, createPerson } from './records';
 import type { Actor } from './world';
 
 let world: TestWorld;

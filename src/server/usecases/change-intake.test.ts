@@ -1,6 +1,7 @@
 import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { createFlow } from './flows';
-import { changeRecord, createCompany, createPerson } from './records';
+import { changeRecord } from './by-hand';
+import { createCompany, createPerson } from './records';
 import { release } from './releases';
 import type { Actor } from './world';
 

@@ -28,7 +28,7 @@ export interface TripCommand {
 
 /**
  * Does in the database what the engine decided, inside the transaction that saves the trips. Facts of all trips go in together; those of
- * deals that are opened here when they are there.
+ * deals and applications that are opened here when they are there.
  */
 export async function applyCommands(tx: Tx, commands: readonly TripCommand[], now: Instant): Promise<void> {
   const facts: { fact: FactDraft; meta: FactMeta }[] = [];
@@ -37,7 +37,11 @@ export async function applyCommands(tx: Tx, commands: readonly TripCommand[], no
     if (command.kind === 'record facts')
       for (const fact of command.facts) facts.push({ fact, meta: { tripId: held.trip.id, mark: command.mark, userId: null } });
   }
-  const opened = new Set(commands.flatMap(({ command }) => (command.kind === 'open deal' ? [command.dealId] : [])));
+  const opened = new Set(
+    commands.flatMap(({ command }) =>
+      command.kind === 'open deal' ? [command.dealId] : command.kind === 'open application' ? [command.applicationId] : [],
+    ),
+  );
   await recordFacts(
     tx,
     facts.filter(({ fact }) => !opened.has(fact.record.id)),

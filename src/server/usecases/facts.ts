@@ -1,4 +1,4 @@
-import type { RecordKind } from '../../core/base';
+import { RECORD_KINDS, type RecordKind } from '../../core/base';
 import { chooseCurrent, type Fact, type FactDraft } from '../../core/facts';
 import type { FactValue } from '../../core/fields';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
@@ -18,7 +18,7 @@ export async function recordFacts(tx: Tx, facts: readonly { readonly fact: FactD
     entry.fields.add(fact.field);
     touched.set(fact.record.id, entry);
   }
-  for (const kind of ['company', 'person', 'deal'] as const) {
+  for (const kind of RECORD_KINDS) {
     const ids = [...touched.values()].filter((entry) => entry.kind === kind).map((entry) => entry.id);
     if (ids.length > 0) await lockRecords(tx, kind, ids);
   }
@@ -44,7 +44,7 @@ export async function chooseValues(
     const key = `${fact.record.id} ${fact.field}`;
     byField.set(key, [...(byField.get(key) ?? []), fact]);
   }
-  for (const kind of ['company', 'person', 'deal'] as const) {
+  for (const kind of RECORD_KINDS) {
     const mine = records.filter((record) => record.kind === kind);
     const patches = mine.map((record) => {
       const patch: Record<string, FactValue> = {};
@@ -56,7 +56,7 @@ export async function chooseValues(
       }
       return { id: record.id, patch };
     });
-    await patchRecords(tx, kind, kind === 'deal' ? patches : await withKeys(tx, kind, patches));
+    await patchRecords(tx, kind, kind === 'person' || kind === 'company' ? await withKeys(tx, kind, patches) : patches);
   }
 }
 

@@ -141,7 +141,7 @@ export function formIntake(name: string, body: Form): Library['intakes'][number]
     name,
     answers: questionsOf(body).map((question) => ({
       id: question.id,
-      type: question.kind === 'number' ? 'number' : question.kind === 'consent' ? 'yes/no' : 'text',
+      type: question.kind === 'number' || question.kind === 'date' ? question.kind : question.kind === 'consent' ? 'yes/no' : 'text',
       ...(question.unit !== undefined && { unit: question.unit }),
     })),
   };

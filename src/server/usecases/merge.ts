@@ -3,7 +3,7 @@ import type { MatchEvidence } from '../../core/engine';
 import type { Tx } from '../db';
 import { moveFacts, returnFacts } from '../store/facts';
 import { findCompany, findPerson, lockRecords } from '../store/records';
-import { endMerge, findMerge, insertMerge, mergeCompany, mergePerson, unmerge } from '../store/reviews';
+import { endMerge, findMerge, insertMerge, moveHanging, returnHanging } from '../store/merges';
 import { insertHappenings, moveTimeline, returnTimeline } from '../store/timeline';
 import { endTwins, moveTrips } from '../store/trips';
 import { loadCatalogue } from './fields';
@@ -34,10 +34,8 @@ export async function merge(tx: Tx, ask: MergeAsk, now: Instant): Promise<void> 
       : await Promise.all([findCompany(tx, ask.fromId), findCompany(tx, ask.intoId)]);
   if (!from || !into || from.mergedInto !== null || into.mergedInto !== null) return;
   const facts = await moveFacts(tx, { kind: ask.kind, id: ask.fromId }, { kind: ask.kind, id: ask.intoId });
-  const moved =
-    ask.kind === 'person'
-      ? { people: [], trips: await moveTrips(tx, ask.fromId, ask.intoId), ...(await mergePerson(tx, ask.fromId, ask.intoId)) }
-      : { trips: [], ...(await mergeCompany(tx, ask.fromId, ask.intoId)) };
+  const trips = ask.kind === 'person' ? await moveTrips(tx, ask.fromId, ask.intoId) : [];
+  const moved = { trips, ...(await moveHanging(tx, ask.kind, ask.fromId, ask.intoId)) };
   if (ask.kind === 'person') await endTwins(tx, moved.trips, `joined with ${into.name}, who is in this flow already`, now);
   const timeline = await moveTimeline(tx, ask.fromId, ask.intoId);
   await insertMerge(tx, { ...ask, moved: { facts, timeline, ...moved } }, now);
@@ -62,7 +60,7 @@ export async function undoMerge(world: World, mergeId: number, actor: Actor): Pr
     if (done.undoneAt !== null) throw new Refusal('conflict', 'this merge was undone already');
     await returnFacts(tx, done.moved.facts, done.fromId);
     await returnTimeline(tx, done.moved.timeline, done.fromId);
-    await unmerge(tx, done);
+    await returnHanging(tx, done);
     await endMerge(tx, mergeId, now);
     const fields = await keysOf(tx, done.kind);
     await chooseValues(tx, [

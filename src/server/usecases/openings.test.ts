@@ -2,6 +2,9 @@ import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../test
 import { dossierPage } from './dossiers';
 import { bringEntry } from './forms';
 import { changeApplication, createOpening, opening, openings, saveOpening } from './openings';
+import { changeRecord, type Values } from './by-hand';
+import { erasePerson } from './erase';
+import { merge, undoMerge } from './merge';
 import { personPage } from './records';
 import { specimens } from './specimens';
 import { startTrial, trial } from './flows';
@@ -24,9 +27,15 @@ Education
 2012 – 2016  Mechatronics technician, Noorderpoort College
 Languages: Dutch (native), English C1
 Driving licence B`;
-const apply = (name: string, cv = CV) =>
+const apply = (name: string, cv = CV, start = '') =>
   bringEntry(world, 'Work with us', {
-    raw: { opening: 'Commissioning technician', name, email: `${name.split(' ')[0]?.toLowerCase() ?? ''}@postvak.example`, agreed: 'yes' },
+    raw: {
+      opening: 'Commissioning technician',
+      name,
+      start,
+      email: `${name.split(' ')[0]?.toLowerCase() ?? ''}@postvak.example`,
+      agreed: 'yes',
+    },
     files: [{ question: 'cv', name: 'cv.pdf', bytes: Buffer.from(cv) }],
   });
 const settle = async (): Promise<void> => {
@@ -91,6 +100,59 @@ test('a draft is tried on those who came by its form, with what they sent', asyn
   await settle();
   const seen = JSON.stringify(await trial(world, flow!.id, id));
   expect(seen).toContain('Field service technician, Larkfield Pumps, Hessle');
+});
+
+test('what an application and its opening say is kept with its source, changed by hand, and compared by the flow', async () => {
+  await apply('Marit Oldenkamp', CV, '2027-05-03');
+  await apply('Gwen Ashdown', CV.replace('Marit Oldenkamp', 'Gwen Ashdown'), '2027-01-11');
+  await settle();
+  const [job] = await openings(world);
+  expect(job?.own).toEqual({ nights_away: 18, wanted_by: '2027-02-01' });
+  const { applications, known } = await opening(world, job!.id);
+  expect(applications.map((entry) => [entry.personName, entry.stage, entry.values]).sort()).toEqual([
+    ['Gwen Ashdown', 'Read', { could_begin: '2027-01-11' }],
+    ['Marit Oldenkamp', 'Received', { could_begin: '2027-05-03' }],
+  ]);
+  expect(known.find((field) => field.key === 'nights_away')).toMatchObject({ record: 'opening', fact: { value: 18, source: 'hand' } });
+  const marit = applications.find((entry) => entry.personName === 'Marit Oldenkamp')!;
+  const change = (values: Values, was?: Values) =>
+    changeRecord(world, ines, { kind: 'application', id: marit.id, values, was, source: 'hand' });
+  await change({ wage_asked: '3,200 €' });
+  expect((await opening(world, job!.id)).applications.find((entry) => entry.id === marit.id)?.values).toEqual({
+    could_begin: '2027-05-03',
+    wage_asked: 3200,
+  });
+  await expect(change({ wage_asked: 1 }, { wage_asked: 2 })).rejects.toThrow('was changed meanwhile: by Ines');
+  await expect(change({ stage: 'Talk' })).rejects.toThrow('this is not set among the values');
+  await expect(change({ nights_away: 3 })).rejects.toThrow('an application has no field “nights_away”');
+  const page = await personPage(world, marit.personId);
+  expect(page.known.filter((field) => field.record === 'application').map((field) => [field.key, field.others.length])).toEqual([
+    ['could_begin', 0],
+    ['wage_asked', 0],
+  ]);
+  expect(page.happened.map((entry) => entry.says)).toContain(
+    'wage asked of the application for Commissioning technician changed by Ines Okafor-Brandt',
+  );
+  await changeRecord(world, ines, { kind: 'opening', id: job!.id, values: { nights_away: '20 nights' }, source: 'hand' });
+  expect((await opening(world, job!.id)).opening.own).toMatchObject({ nights_away: 20 });
+});
+
+test('who is erased takes along what their applications say; who applied under two names has both back when they part', async () => {
+  await apply('Marit Oldenkamp', CV, '2027-01-11');
+  await apply('Gwen Ashdown', CV.replace('Marit Oldenkamp', 'Gwen Ashdown').replace('0134', '0177'), '2027-01-12');
+  await settle();
+  const [job] = await openings(world);
+  const before = (await opening(world, job!.id)).applications;
+  const [one, two] = before.map((entry) => entry.personId);
+  await world.db.begin((tx) =>
+    merge(tx, { kind: 'person', fromId: one!, intoId: two!, confidence: 0.9, evidence: [], by: 'Ines' }, world.now),
+  );
+  expect((await personPage(world, two!)).applications).toHaveLength(1);
+  await undoMerge(world, (await personPage(world, two!)).merges[0]!.id, ines);
+  expect((await opening(world, job!.id)).applications).toEqual(before);
+  await erasePerson(world, ines, one!, before[0]!.personName);
+  expect((await opening(world, job!.id)).applications.map((entry) => entry.personId)).toEqual([two]);
+  expect(await world.db`select from fact where record_kind = 'application' and record_id = ${before[0]!.id}`).toHaveLength(0);
 });
 
 test('stages by hand, and an opening whose stages are in use', async () => {

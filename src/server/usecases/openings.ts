@@ -11,7 +11,9 @@ import {
   type ApplicationRow,
   type OpeningRow,
 } from '../store/openings';
+import { factsOf } from '../store/facts';
 import { insertAudit, insertHappenings } from '../store/timeline';
+import { knownFields, type KnownField } from './known-fields';
 import { found, Refusal, type Actor, type World } from './world';
 
 const SHOWN = 500;
@@ -21,11 +23,13 @@ export const openings = (world: World): Promise<readonly OpeningRow[]> => listOp
 export async function opening(
   world: World,
   id: string,
-): Promise<{ readonly opening: OpeningRow; readonly applications: readonly ApplicationRow[] }> {
-  return {
-    opening: found(await findOpening(world.db, id), 'this opening'),
-    applications: await applicationsOf(world.db, { openingId: id }, SHOWN),
-  };
+): Promise<{ readonly opening: OpeningRow; readonly known: readonly KnownField[]; readonly applications: readonly ApplicationRow[] }> {
+  const [row, facts, applications] = await Promise.all([
+    findOpening(world.db, id),
+    factsOf(world.db, [id]),
+    applicationsOf(world.db, { openingId: id }, SHOWN),
+  ]);
+  return { opening: found(row, 'this opening'), known: await knownFields(world, facts), applications };
 }
 
 /** Makes an opening; flows can open applications for it by its name. */
@@ -57,9 +61,12 @@ export async function saveOpening(world: World, actor: Actor, id: string, body: 
   return (await opening(world, id)).opening;
 }
 
+export const application = async (world: World, id: string): Promise<ApplicationRow> =>
+  found(await findApplication(world.db, id), 'this application');
+
 /** Moves an application to another stage of its opening, by hand. */
 export async function changeApplication(world: World, actor: Actor, id: string, ask: { readonly stage: string }): Promise<ApplicationRow> {
-  const before = found(await findApplication(world.db, id), 'this application');
+  const before = await application(world, id);
   if (!before.stages.includes(ask.stage))
     throw new Refusal('not valid', `${before.openingName} has no stage “${ask.stage}”: it has ${before.stages.join(', ')}`);
   const now = await world.clock.now();
@@ -76,5 +83,5 @@ export async function changeApplication(world: World, actor: Actor, id: string, 
       },
     ]);
   });
-  return found(await findApplication(world.db, id), 'this application');
+  return application(world, id);
 }

@@ -1,9 +1,6 @@
 import { z } from 'zod';
-import { byTrust, chooseCurrent, type Fact } from '../../core/facts';
-import { checkTyped, labelOf, printValue, type Catalogue } from '../../core/fields';
+import { byTrust, type Fact } from '../../core/facts';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
-import type { Tx } from '../db';
-import { roleOfUser } from '../store/access';
 import { factsOf } from '../store/facts';
 import { messagesOfPeople, type MessageRow } from '../store/messages';
 import {
@@ -14,7 +11,6 @@ import {
   insertCompanies,
   insertDeal,
   insertPeople,
-  lockRecords,
   moveDeal,
   pageCompanies,
   pageDeals,
@@ -25,11 +21,13 @@ import {
   type PersonRow,
   type RecordCounts,
 } from '../store/records';
-import { mergesInto, reviewsOfPeople, type MergeRow, type ReviewRow } from '../store/reviews';
+import { mergesInto, type MergeRow } from '../store/merges';
+import { reviewsOfPeople, type ReviewRow } from '../store/reviews';
 import { applicationsOf, type ApplicationRow } from '../store/openings';
 import { insertHappenings, timelineOf, type Happening } from '../store/timeline';
 import { journalOf, wakeOnChange, type StoredEntry } from '../store/trips';
 import { listTrips, type TripListRow } from '../store/trip-lists';
+import { maySet, readValues } from './by-hand';
 import { conditionPieces } from './conditions';
 import { loadCatalogue } from './fields';
 import { knownFields, type KnownField } from './known-fields';
@@ -106,15 +104,15 @@ export async function personPage(world: World, id: string): Promise<PersonPage> 
   const person = found(await findPerson(db, id), 'this person');
   if (person.mergedInto !== null) return personPage(world, person.mergedInto);
   const ids = [person.id, ...(person.companyId ? [person.companyId] : [])];
-  const [company, facts, happened, messages, reviews, trips, own, applications, merges] = await Promise.all([
+  const applications = await applicationsOf(db, { personId: id }, 20);
+  const [company, facts, happened, messages, reviews, trips, own, merges] = await Promise.all([
     person.companyId ? findCompany(db, person.companyId) : undefined,
-    factsOf(db, ids),
+    factsOf(db, [...ids, ...applications.map((application) => application.id)]),
     timelineOf(db, ids, 200),
     messagesOfPeople(db, [id]),
     reviewsOfPeople(db, [id]),
     listTrips(db, { personIds: [id], limit: 20 }),
     pageDeals(db, { search: '', before: null, limit: 20, personId: id }),
-    applicationsOf(db, { personId: id }, 20),
     mergesInto(db, ids),
   ]);
   const journal = await journalOf(
@@ -124,7 +122,7 @@ export async function personPage(world: World, id: string): Promise<PersonPage> 
   return {
     person,
     company: company ?? null,
-    known: await knownFields(world, facts),
+    known: inApplications(await knownFields(world, facts), applications),
     happened: [...happened, ...researched(person.id, journal)].sort((a, b) => b.at - a.at),
     messages,
     reviews,
@@ -134,6 +132,16 @@ export async function personPage(world: World, id: string): Promise<PersonPage> 
     merges,
     score: journal.filter((entry) => entry.verb === 'score').at(-1) ?? null,
   };
+}
+
+/** With several applications, what is known of each is told apart by its opening. */
+function inApplications(known: readonly KnownField[], applications: readonly ApplicationRow[]): readonly KnownField[] {
+  if (applications.length < 2) return known;
+  const openings = new Map(applications.map((application) => [application.id, application.openingName]));
+  return known.map((field) => {
+    const opening = openings.get(field.recordId);
+    return opening === undefined ? field : { ...field, label: `${field.label}, ${opening}` };
+  });
 }
 
 /** Lines of trips that found something out about a record: told on its timeline beside what was done to it. */
@@ -212,34 +220,20 @@ export async function companyPage(world: World, id: string): Promise<CompanyPage
   };
 }
 
-export async function dealPage(world: World, id: string): Promise<{ readonly deal: DealRow; readonly known: readonly KnownField[] }> {
-  const [deal] = await pageDeals(world.db, { search: '', before: null, limit: 1, id });
-  return {
-    deal: found(deal, 'this deal'),
-    known: await knownFields(world, await factsOf(world.db, [id])),
-  };
+export interface DealView {
+  readonly deal: DealRow;
+  readonly known: readonly KnownField[];
+  /** with the person it is with */
+  readonly happened: readonly Happening[];
 }
-
-/** Values typed by a person or sent by the API, each becoming a fact. Unknown fields and unreadable values are refused together. */
-function readValues(
-  fields: Catalogue,
-  kind: 'person' | 'company',
-  values: Readonly<Record<string, string | number | boolean | null>>,
-): Readonly<Record<string, string | number | boolean | null>> {
-  const out: Record<string, string | number | boolean | null> = {};
-  const wrong: string[] = [];
-  for (const [key, raw] of Object.entries(values)) {
-    const field = fields.of(kind, key);
-    if (!field) {
-      wrong.push(`a ${kind} has no field “${key}”`);
-      continue;
-    }
-    const reading = checkTyped(field, raw);
-    if (!reading.ok) wrong.push(`${field.label}: ${reading.why}`);
-    else out[key] = reading.value;
-  }
-  if (wrong.length > 0) throw new Refusal('not valid', wrong.join('; '), { fields: wrong });
-  return out;
+export async function dealPage(world: World, id: string): Promise<DealView> {
+  const [row] = await pageDeals(world.db, { search: '', before: null, limit: 1, id });
+  const deal = found(row, 'this deal');
+  const [facts, happened] = await Promise.all([
+    factsOf(world.db, [id]),
+    timelineOf(world.db, [id, ...(deal.personId === null ? [] : [deal.personId])], 100),
+  ]);
+  return { deal, known: await knownFields(world, facts), happened };
 }
 
 export async function createPerson(
@@ -324,7 +318,9 @@ export async function createCompany(
 
 export async function createDeal(
   world: World,
+  actor: Actor,
   ask: {
+    readonly source: 'hand' | 'api';
     readonly title: string;
     readonly pipeline: string;
     readonly stage: string;
@@ -342,90 +338,19 @@ export async function createDeal(
   if (ask.companyId) found(await findCompany(world.db, ask.companyId), 'this company');
   if (ask.personId) found(await findPerson(world.db, ask.personId), 'this person');
   const id = world.newId();
-  await insertDeal(world.db, { ...ask, id, tripId: null }, await world.clock.now());
-  return (await dealPage(world, id)).deal;
-}
-
-/** Refuses values of fields that only builders set by hand, to whoever is none. */
-async function maySet(world: World, actor: Actor, fields: Catalogue, kind: 'person' | 'company', keys: readonly string[]): Promise<void> {
-  const kept = keys.flatMap((key) => (fields.of(kind, key)?.byHand === 'builders' ? [labelOf(fields.of(kind, key), key)] : []));
-  if (kept.length === 0 || actor.userId === null) return;
-  const role = await roleOfUser(world.db, actor.userId);
-  if (role === 'owner' || role === 'builder') return;
-  throw new Refusal('not allowed', `${kept.join(', ')}: only the owner and builders set this by hand`, { fields: kept });
-}
-
-/** Refuses to write over what somebody else has changed since it was looked at, and says what stands there now. */
-async function unchangedSince(
-  tx: Tx,
-  ask: { readonly kind: 'person' | 'company'; readonly id: string; readonly was?: Readonly<Record<string, unknown>> | undefined },
-): Promise<void> {
-  const fields = Object.keys(ask.was ?? {});
-  if (fields.length === 0) return;
-  await lockRecords(tx, ask.kind, [ask.id]);
-  const facts = await factsOf(tx, [ask.id], fields);
-  for (const field of fields) {
-    const current = chooseCurrent(facts.filter((fact) => fact.field === field));
-    if (current === undefined || current.value === ask.was?.[field]) continue;
-    const label = labelOf((await loadCatalogue(tx)).of(ask.kind, field), field);
-    throw new Refusal('conflict', `${label} was changed meanwhile: by ${current.sourceRef} to “${printValue(current.value)}”`, {
-      field,
-      now: current.value,
-      by: current.sourceRef,
-    });
-  }
-}
-
-/** A change by hand or by the API: each value a new fact; what it was before stays below it. */
-export async function changeRecord(
-  world: World,
-  actor: Actor,
-  ask: {
-    readonly kind: 'person' | 'company';
-    readonly id: string;
-    readonly values: Readonly<Record<string, string | number | boolean | null>>;
-    /** the values that whoever changes them has seen: where one has changed meanwhile, nothing is written */
-    readonly was?: Readonly<Record<string, string | number | boolean | null>> | undefined;
-    readonly source: 'hand' | 'api';
-  },
-): Promise<void> {
-  if (ask.kind === 'person') found(await findPerson(world.db, ask.id), 'this person');
-  else found(await findCompany(world.db, ask.id), 'this company');
-  const fields = await loadCatalogue(world.db);
-  const values = readValues(fields, ask.kind, ask.values);
-  await maySet(world, actor, fields, ask.kind, Object.keys(values));
   const now = await world.clock.now();
   await world.db.begin(async (tx) => {
-    await unchangedSince(tx, ask);
+    await insertDeal(tx, { ...ask, id, tripId: null }, now);
+    const said = { title: ask.title, ...(ask.amount !== null && { amount: ask.amount }) };
     await recordFacts(
       tx,
-      Object.entries(values).map(([field, value]) => ({
-        fact: {
-          record: { kind: ask.kind, id: ask.id },
-          field,
-          value,
-          source: ask.source,
-          sourceRef: actor.name,
-          confidence: 1,
-          observedAt: now,
-        },
+      Object.entries(said).map(([field, value]) => ({
+        fact: { record: { kind: 'deal', id }, field, value, source: ask.source, sourceRef: actor.name, confidence: 1, observedAt: now },
         meta: { tripId: null, mark: null, userId: actor.userId },
       })),
     );
-    await insertHappenings(tx, [
-      {
-        recordKind: ask.kind,
-        recordId: ask.id,
-        at: now,
-        kind: 'change',
-        says: `${Object.keys(values)
-          .map((key) => labelOf(fields.of(ask.kind, key), key))
-          .join(', ')} changed by ${actor.name}`,
-        detail: values,
-      },
-    ]);
-    await wakeOnChange(tx, [ask.id], now);
   });
+  return (await dealPage(world, id)).deal;
 }
 
 export async function changeDeal(world: World, id: string, stage: string): Promise<DealRow> {

@@ -2,7 +2,8 @@ import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../test
 import { addDoNotContact } from '../store/messages';
 import { bringEntry } from './forms';
 import { createFlow } from './flows';
-import { changeRecord, people } from './records';
+import { changeRecord } from './by-hand';
+import { people } from './records';
 import { release } from './releases';
 import { letThrough } from './screening';
 import type { Actor } from './world';

@@ -21,6 +21,7 @@ import { connectWebhook } from './webhooks';
 import { createFlow } from './flows';
 import { recordFacts } from './facts';
 import { createForm } from './forms';
+import { changeRecord } from './by-hand';
 import { createOpening } from './openings';
 import { standingQuestionsSchema } from './questions';
 import { release } from './releases';
@@ -56,7 +57,14 @@ export const workspaceSeedSchema = z.object({
   fields: z.array(ownFieldSchema).default([]),
   questions: standingQuestionsSchema.default([]),
   forms: z.array(z.object({ name: z.string(), form: formSchema })).default([]),
-  openings: z.array(openingSchema.extend({ name: z.string().min(1) })).default([]),
+  openings: z
+    .array(
+      openingSchema.extend({
+        name: z.string().min(1),
+        values: z.record(z.string(), z.union([z.string(), z.number(), z.boolean()])).default({}),
+      }),
+    )
+    .default([]),
   watched: z
     .array(z.object({ name: z.string(), settings: watchedSchema, password: z.string(), isOn: z.boolean().default(true) }))
     .default([]),
@@ -119,7 +127,10 @@ export async function seedWorkspace(
   await seedCrm(world, texts.companies, texts.people, seed.workspace.defaultCountry);
   await seedConfirmed(world, texts.confirmed ?? [], startsAt);
   await seedDeals(world, texts.deals ?? [], texts.people, startsAt);
-  for (const entry of seed.openings) await createOpening(world, actor, entry);
+  for (const { values, ...entry } of seed.openings) {
+    const { id } = await createOpening(world, actor, entry);
+    await changeRecord(world, actor, { kind: 'opening', id, values, source: 'hand' });
+  }
   for (const entry of seed.forms) await createForm(world, actor, entry);
   for (const entry of seed.watched) await createWatched(world, actor, entry);
   for (const text of texts.flows) {
@@ -164,16 +175,20 @@ async function seedConfirmed(world: World, rows: readonly CrmRow[], startsAt: nu
 /** Open deals of an older CRM, each as many days at its stage as its row says. */
 async function seedDeals(world: World, deals: readonly CrmRow[], people: readonly CrmRow[], startsAt: number): Promise<void> {
   const pipeline = (await loadLibrary(world.db)).pipelines[0]?.name ?? '';
+  const facts: FactDraft[] = [];
   for (const row of deals) {
     const since = (world.isDemo ? startsAt : await world.clock.now()) - Number(row.days) * 86_400_000;
+    const [id, title, amount] = [stableId('crm deal', row.title ?? ''), row.title ?? '', Number(row.amount)];
+    for (const [field, value] of Object.entries({ title, amount }))
+      facts.push({ record: { kind: 'deal', id }, field, value, source: 'crm', sourceRef: 'CRM', confidence: 1, observedAt: since });
     await insertDeal(
       world.db,
       {
-        id: stableId('crm deal', row.title ?? ''),
-        title: row.title ?? '',
+        id,
+        title,
         pipeline: row.pipeline ?? pipeline,
         stage: row.stage ?? '',
-        amount: Number(row.amount),
+        amount,
         companyId: stableId('crm company', row.company ?? ''),
         personId: personId(people, row) ?? null,
         tripId: null,
@@ -181,6 +196,12 @@ async function seedDeals(world: World, deals: readonly CrmRow[], people: readonl
       since,
     );
   }
+  await world.db.begin((tx) =>
+    recordFacts(
+      tx,
+      facts.map((fact) => ({ fact, meta: { tripId: null, mark: null, userId: null } })),
+    ),
+  );
 }
 
 /** Records as an older CRM would hold them: every value a fact of source `crm`, some months old. */

@@ -1,5 +1,7 @@
 import { liveFlows } from '../../../server/usecases/flows';
 import { opening, openings } from '../../../server/usecases/openings';
+import { Known } from '../../../ui/records/view/Known';
+import { loadCatalogue } from '../../../server/usecases/fields';
 import { Openings } from '../../../ui/openings/view/Openings';
 import { orNotFound } from '../../not-found-or';
 import { signed } from '../../session';
@@ -11,11 +13,17 @@ export default async function OpeningsPage({ searchParams }: { readonly searchPa
   const [{ of }, list, flows, now] = await Promise.all([searchParams, openings(world), liveFlows(world), world.clock.now()]);
   const chosen = of ?? list[0]?.id;
   const view = chosen === undefined ? null : await orNotFound(opening(world, chosen));
+  const hasFields = (await loadCatalogue(world.db)).all('opening').some((field) => !field.isStandard);
   return (
     <Openings
       key={chosen ?? ''}
       openings={list}
       view={view}
+      known={
+        view && hasFields ? (
+          <Known known={view.known} of={[{ record: 'opening', id: view.opening.id }]} now={now} mayChange={may('change records')} />
+        ) : null
+      }
       flows={may('release') ? flows : []}
       now={now}
       mayChange={may('change records')}

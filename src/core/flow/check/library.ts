@@ -21,7 +21,9 @@ export const librarySchema = z.object({
       kind: z.string(),
       name: z.string(),
       // What comes with each record: lines see it as `entry`.
-      answers: z.array(z.object({ id: z.string(), type: z.enum(['text', 'number', 'yes/no']), unit: z.string().optional() })).optional(),
+      answers: z
+        .array(z.object({ id: z.string(), type: z.enum(['text', 'number', 'yes/no', 'date']), unit: z.string().optional() }))
+        .optional(),
     }),
   ),
   connections: z.array(z.string()),

@@ -21,3 +21,13 @@ describe('fields of a deal that a line opened', () => {
     expect(says(`set sale.amount = 1500\n${OPEN}`)).toEqual(['“sale.amount” is not a field that can be written']);
   });
 });
+
+describe('fields of an application that a line opened', () => {
+  const APPLY = 'open application for "Commissioning technician" at "Received" as job\n';
+  test('are set and compared with what its opening says, which stays the opening’s', () => {
+    expect(says(`${APPLY}set job.could_begin = date("2027-01-01")\nkeep when job.could_begin <= job.wanted_by\n`)).toEqual([]);
+    expect(says(`${APPLY}set job.could_begin = 4\n`)).toEqual(['a date is needed here']);
+    expect(says(`${APPLY}set job.wanted_by = date("2027-01-01")\n`)).toEqual(['“job.wanted_by” is not a field that can be written']);
+    expect(says(`${APPLY}set job.stage = "Read"\n`)).toEqual(['“job.stage” is not a field that can be written']);
+  });
+});

@@ -55,7 +55,12 @@ const dealShape = (library: Pick<Library, 'fields'>): ResultShape =>
       .all('deal')
       .map((field) => [field.key, nameOfField(field)]),
   );
-const APPLICATION_SHAPE: ResultShape = { opening: { type: 'string', label: 'opening' }, stage: { type: 'string', label: 'stage' } };
+/** What is known of an application that a line opened: its own fields, and those of its opening where it has none of that name. */
+const applicationShape = (library: Pick<Library, 'fields'>): ResultShape => {
+  const fields = catalogueOf(library.fields);
+  const ofOpening = fields.all('opening').filter((field) => !field.isStandard);
+  return Object.fromEntries([...ofOpening, ...fields.all('application')].map((field) => [field.key, nameOfField(field)]));
+};
 const documentShape = (kind: string): ResultShape =>
   isDocumentKind(kind)
     ? Object.fromEntries(Object.entries(DOCUMENT_PARTS[kind]).map(([id, type]): [string, FeelName] => [id, answerName({ kind: type })]))
@@ -94,7 +99,7 @@ export function resultOf(step: Step, library: Pick<Library, 'fields'>): { readon
         },
       };
     case 'open':
-      return { name, shape: step.what === 'deal' ? dealShape(library) : APPLICATION_SHAPE };
+      return { name, shape: step.what === 'deal' ? dealShape(library) : applicationShape(library) };
     case 'pick out':
       return {
         name,
@@ -140,7 +145,8 @@ export function entryOf(step: Step, library: Pick<Library, 'intakes'>): ResultSh
     Object.fromEntries(
       answers.map(({ id, type, unit }) => [
         id,
-        answerName(type === 'number' && unit !== undefined ? { kind: type, unit } : { kind: type }),
+        // A day of a form is whole; one that was read in a text may be as inexact as it was said.
+        type === 'date' ? { type } : answerName(type === 'number' && unit !== undefined ? { kind: type, unit } : { kind: type }),
       ]),
     )
   );

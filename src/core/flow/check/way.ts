@@ -101,16 +101,20 @@ export function fieldAt(fields: Catalogue, about: string, path: string): Field |
   return about === 'deal' && first === 'person' ? fields.of('person', second) : undefined;
 }
 
-/** A field of a deal that a line above opened: “deal.amount” after “open deal … as deal”. Its stage is moved, not set. */
-function ofOpenedDeal(word: Word, way: Way, check: Check): boolean {
+/**
+ * A field of a deal or an application that a line above opened: “deal.amount” after “open deal … as deal”. Its stage is moved,
+ * not set, and what its opening says is the opening's.
+ */
+function ofOpened(word: Word, way: Way, check: Check): boolean {
   const [name = '', key = ''] = word.text.split('.');
   const shape = way.results.get(name);
-  const field = catalogueOf(check.library.fields).of('deal', key);
-  return shape !== undefined && 'pipeline' in shape && field !== undefined && !field.isComputed && key !== 'stage' && key !== 'pipeline';
+  const kind = shape && ('pipeline' in shape ? 'deal' : 'opening' in shape ? 'application' : undefined);
+  const field = kind && catalogueOf(check.library.fields).of(kind, key);
+  return field !== undefined && !field.isComputed && key !== 'stage';
 }
 
 export function assigned(made: { readonly field: Word; readonly value: Expr }, way: Way, check: Check, say: Say): void {
-  if (!ofOpenedDeal(made.field, way, check)) knownField(made.field, check, say);
+  if (!ofOpened(made.field, way, check)) knownField(made.field, check, say);
   const type = nameAt(catalogueOf(check.library.fields), check.about, way.results, made.field.text.split('.'));
   feel(made.value, typeof type === 'string' ? undefined : type.type, way, check, say);
 }

@@ -1,7 +1,7 @@
 'use client';
 import { Button, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { call, sayProblem } from '../../client';
 import type { SaidText } from '../../kit/parts';
 
@@ -25,10 +25,13 @@ const linesOf = (text: string): string[] =>
 /** What an opening is, and what a good candidate for it has; changed in place. */
 export function OpeningCard({
   opening,
+  known,
   mayChange,
   onSaid,
 }: {
   readonly opening: OpeningItem;
+  /** what is known of it in fields of its own */
+  readonly known: ReactNode;
   readonly mayChange: boolean;
   readonly onSaid: (said: SaidText) => void;
 }) {
@@ -90,41 +93,44 @@ export function OpeningCard({
     );
   }
   return (
-    <div className="opening-card">
-      <p>{opening.description || <span className="quiet">Nothing is said about the work yet.</span>}</p>
-      {opening.criteria.length > 0 ? (
-        <>
-          <h3>A good candidate has</h3>
-          <ul>
-            {opening.criteria.map((criterion) => (
-              <li key={criterion}>{criterion}</li>
-            ))}
-          </ul>
-        </>
-      ) : null}
-      {mayChange ? (
-        <div className="deeds">
-          <Button
-            onClick={() => {
-              setDraft({
-                place: opening.place,
-                description: opening.description,
-                criteria: opening.criteria.join('\n'),
-                stages: opening.stages.join('\n'),
-              });
-            }}
-          >
-            Change
-          </Button>
-          <Button
-            onClick={() => {
-              save(!opening.isOpen);
-            }}
-          >
-            {opening.isOpen ? 'Close it' : 'Open it again'}
-          </Button>
-        </div>
-      ) : null}
-    </div>
+    <>
+      <div className="opening-card">
+        <p>{opening.description || <span className="quiet">Nothing is said about the work yet.</span>}</p>
+        {opening.criteria.length > 0 ? (
+          <>
+            <h3>A good candidate has</h3>
+            <ul>
+              {opening.criteria.map((criterion) => (
+                <li key={criterion}>{criterion}</li>
+              ))}
+            </ul>
+          </>
+        ) : null}
+        {mayChange ? (
+          <div className="deeds">
+            <Button
+              onClick={() => {
+                setDraft({
+                  place: opening.place,
+                  description: opening.description,
+                  criteria: opening.criteria.join('\n'),
+                  stages: opening.stages.join('\n'),
+                });
+              }}
+            >
+              Change
+            </Button>
+            <Button
+              onClick={() => {
+                save(!opening.isOpen);
+              }}
+            >
+              {opening.isOpen ? 'Close it' : 'Open it again'}
+            </Button>
+          </div>
+        ) : null}
+      </div>
+      {known}
+    </>
   );
 }

@@ -2,8 +2,9 @@
 'use client';
 import { Button, MenuItem, Select, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { plural } from '../../../core/base';
+import { isFigure, printValue, type FactValue } from '../../../core/fields';
 import { USUAL_STAGES } from '../../../core/hiring';
 import { call, sayProblem } from '../../client';
 import { useFields } from '../../client/fields';
@@ -24,7 +25,9 @@ interface Applicant {
   readonly ownerName: string | null;
   readonly createdAt: number;
   readonly education: string | null;
-  readonly own: Readonly<Record<string, string | number | boolean | null>>;
+  readonly own: Readonly<Record<string, FactValue>>;
+  /** values of the application's own fields */
+  readonly values: Readonly<Record<string, FactValue>>;
   readonly years: number | null;
   readonly languages: string | null;
   readonly driving: boolean | null;
@@ -32,14 +35,19 @@ interface Applicant {
 }
 interface Props {
   readonly openings: readonly OpeningItem[];
-  readonly view: { readonly opening: OpeningItem; readonly applications: readonly Applicant[] } | null;
+  readonly view: {
+    readonly opening: OpeningItem;
+    readonly applications: readonly Applicant[];
+  } | null;
+  /** what is known of the opening that is shown, in fields of its own */
+  readonly known: ReactNode;
   readonly flows: readonly FlowName[];
   readonly now: number;
   readonly mayChange: boolean;
 }
 
 /** What people can apply for, and who has: what their papers say side by side, and how far each is. */
-export function Openings({ openings, view, flows, now, mayChange }: Props) {
+export function Openings({ openings, view, known, flows, now, mayChange }: Props) {
   const router = useRouter();
   const [said, setSaid] = useState<SaidText | null>(null);
   const [naming, setNaming] = useState<string | null>(null);
@@ -126,7 +134,7 @@ export function Openings({ openings, view, flows, now, mayChange }: Props) {
                 </span>
               </Link>
             ))}
-            <OpeningCard opening={view.opening} mayChange={mayChange} onSaid={setSaid} />
+            <OpeningCard opening={view.opening} known={known} mayChange={mayChange} onSaid={setSaid} />
           </section>
           <section className="col" css={placed({ flex: '1 1 700px' })} aria-label={`Applications for ${view.opening.name}`}>
             <Applicants view={view} flows={flows} now={now} mayChange={mayChange} onProblem={failed} onSaid={setSaid} />
@@ -154,6 +162,9 @@ function Applicants({
 }) {
   const router = useRouter();
   const counted = useCounted();
+  const columns = useFields()
+    .all('application')
+    .filter((field) => field.isListed);
   const [stage, setStage] = useState<string | null>(null);
   const { opening, applications } = view;
   const shown = applications.filter((application) => stage === null || application.stage === stage);
@@ -207,6 +218,11 @@ function Applicants({
               <th className="right">{counted.length === 1 ? counted[0]?.label : 'Years of work'}</th>
               <th>Languages</th>
               <th>Drives</th>
+              {columns.map((field) => (
+                <th key={field.key} className={isFigure(field) ? 'right' : undefined}>
+                  {field.label}
+                </th>
+              ))}
               <th>Stage</th>
             </tr>
           </thead>
@@ -234,6 +250,15 @@ function Applicants({
                     <Tag tone={application.driving ? 'moss' : 'brick'}>{application.driving ? '✓ yes' : '✕ no'}</Tag>
                   )}
                 </td>
+                {columns.map((field) => (
+                  <td key={field.key} className={isFigure(field) ? 'right' : undefined}>
+                    {application.values[field.key] === undefined ? (
+                      <span className="quiet">not said</span>
+                    ) : (
+                      printValue(application.values[field.key], field.unit)
+                    )}
+                  </td>
+                ))}
                 <td>
                   {mayChange ? (
                     <Select

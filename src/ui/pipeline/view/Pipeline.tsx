@@ -110,10 +110,11 @@ export function Pipeline({ pipelines, deals, total, flows, now, mayChange }: Pro
                       })}
                     >
                       <div className="strong">
-                        {deal.personId ? <Link href={`/records/people/${deal.personId}`}>{deal.title}</Link> : deal.title}
+                        <Link href={`/pipeline/${deal.id}`}>{deal.title}</Link>
                       </div>
                       <div className="quiet small">
-                        {deal.personName} · {ago(deal.stageSince, now)} here
+                        {deal.personId ? <Link href={`/records/people/${deal.personId}`}>{deal.personName}</Link> : 'with nobody'} ·{' '}
+                        {ago(deal.stageSince, now)} here
                         {deal.amount === null ? '' : ` · ${deal.amount.toLocaleString('en-GB')} €`}
                       </div>
                       <div className="quiet small">{deal.ownerName ?? 'nobody looks after it'}</div>

@@ -2,10 +2,21 @@ import { STANDARD_FIELDS, type Catalogue } from '../../../core/fields';
 import { scalarText } from '../../kit/format';
 import type { Tone } from '../../kit/tone';
 import { replyTone } from '../../client/replies';
-import type { Happening, KnownField, MessageItem } from './types';
+import type { Happening, KnownField, KnownOf, MessageItem } from './types';
 
 /** Shown in the page's head, so not again below. */
-const IN_HEAD = new Set(['person.name', 'person.first_name', 'person.last_name', 'company.name', 'person.status', 'company.status']);
+const IN_HEAD = new Set([
+  'person.name',
+  'person.first_name',
+  'person.last_name',
+  'company.name',
+  'person.status',
+  'company.status',
+  'deal.title',
+  'deal.stage',
+]);
+/** Standard fields of candidates: their papers fill them. */
+const OF_PAPERS = 'Candidate';
 
 export interface FactGroup {
   readonly name: string;
@@ -28,6 +39,32 @@ export function factGroups(known: readonly KnownField[], fields: Catalogue): rea
         .sort((a, b) => order(a) - order(b)),
     }))
     .filter((group) => group.fields.length > 0);
+}
+
+/** Fields of the workspace that nobody has said anything of on these records, as empty values that can be set. */
+export function notKnown(known: readonly KnownField[], of: readonly KnownOf[], fields: Catalogue): readonly KnownField[] {
+  const said = new Set(known.map((field) => `${field.recordId} ${field.key}`));
+  return of.flatMap(({ record, id, name }) =>
+    fields
+      .all(record)
+      .filter(
+        (field) =>
+          !field.isComputed &&
+          !(field.isStandard && field.group === OF_PAPERS) &&
+          !IN_HEAD.has(`${record}.${field.key}`) &&
+          !said.has(`${id} ${field.key}`),
+      )
+      .map((field): KnownField => ({
+        record,
+        recordId: id,
+        key: field.key,
+        label: name === undefined ? field.label : `${field.label}, ${name}`,
+        group: field.group,
+        unit: field.unit ?? null,
+        fact: null,
+        others: [],
+      })),
+  );
 }
 
 export interface TimelineItem {

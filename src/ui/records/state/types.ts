@@ -1,9 +1,9 @@
 /** What the record pages show, as the server gives it. */
-import type { JsonObject } from '../../../core/base';
+import type { JsonObject, RecordKind } from '../../../core/base';
 import type { Fact } from '../../../core/facts';
 
 export interface KnownField {
-  readonly record: 'person' | 'company' | 'deal';
+  readonly record: RecordKind;
   readonly recordId: string;
   readonly key: string;
   readonly label: string;
@@ -12,6 +12,13 @@ export interface KnownField {
   readonly isStale?: boolean;
   readonly fact: Fact | null;
   readonly others: readonly Fact[];
+}
+/** A record whose values a page shows. */
+export interface KnownOf {
+  readonly record: RecordKind;
+  readonly id: string;
+  /** told behind a field's label where a page shows several records of a kind */
+  readonly name?: string;
 }
 export interface Happening {
   readonly at: number;

@@ -59,7 +59,7 @@ export function CompanyPage({ company, people, known, happened, deals, now, zone
       </TopBar>
       <div className="cols">
         <section className="col paper" css={placed({ flex: '0 0 430px' })}>
-          <Known known={known} now={now} mayChange={mayChange} />
+          <Known known={known} of={[{ record: 'company', id: company.id }]} now={now} mayChange={mayChange} />
         </section>
         <section className="col" css={placed({ flex: '1 1 384px' })}>
           <Timeline items={timeline(happened, [], company.name)} now={now} zone={zone} noteOn={undefined} />
@@ -79,7 +79,9 @@ export function CompanyPage({ company, people, known, happened, deals, now, zone
           ))}
           {deals.map((deal) => (
             <div key={deal.id} className="next-block">
-              <span className="strong">▤ {deal.title}</span>
+              <Link href={`/pipeline/${deal.id}`} className="strong">
+                ▤ {deal.title}
+              </Link>
               <div className="quiet">
                 {deal.stage} since {dayText(deal.stageSince, zone)}
                 {deal.ownerName ? ` · ${deal.ownerName}` : ''}

@@ -1,26 +1,30 @@
 /** @jsxImportSource @emotion/react */
 'use client';
-import { TextField, Tooltip } from '@mui/material';
+import { Tooltip } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { SOURCE_LABELS, type Fact } from '../../../core/facts';
-import { printValue, type FactValue } from '../../../core/fields';
+import { printValue } from '../../../core/fields';
 import { plural } from '../../../core/base';
-import { ApiProblem, call, sayProblem } from '../../client';
+import { call, sayProblem } from '../../client';
 import { useFields } from '../../client/fields';
 import { ago, pageText } from '../../kit/format';
 import { factGroups, sureness } from '../state/group';
-import type { KnownField } from '../state/types';
+import type { KnownField, KnownOf } from '../state/types';
 import { placed } from '../../kit/placed';
+import { EditValue } from './EditValue';
+import { NotKnown } from './NotKnown';
 
 interface Props {
   readonly known: readonly KnownField[];
+  /** the records it is known of: what is not known of them yet can be set as well */
+  readonly of: readonly KnownOf[];
   readonly now: number;
   readonly mayChange: boolean;
 }
 
 /** Every value with its source, age and confidence; competing values below it; edited by hand in place. */
-export function Known({ known, now, mayChange }: Props) {
+export function Known({ known, of, now, mayChange }: Props) {
   const fields = useFields();
   const disputed = known.filter((field) => field.others.length > 0).length;
   const facts = known.filter((field) => field.fact?.value != null).length;
@@ -37,10 +41,11 @@ export function Known({ known, now, mayChange }: Props) {
         <section key={group.name} aria-label={group.name}>
           <h3 className="group-head">{group.name}</h3>
           {group.fields.map((field) => (
-            <FieldRow key={`${field.record} ${field.key}`} field={field} now={now} mayChange={mayChange} />
+            <FieldRow key={`${field.recordId} ${field.key}`} field={field} now={now} mayChange={mayChange} />
           ))}
         </section>
       ))}
+      {mayChange ? <NotKnown known={known} of={of} /> : null}
     </>
   );
 }
@@ -145,77 +150,5 @@ function CheckAgain({ field }: { readonly field: KnownField }) {
       </button>{' '}
       <span role="status">{says}</span>
     </div>
-  );
-}
-
-function EditValue({ field, onDone }: { readonly field: KnownField; readonly onDone: () => void }) {
-  const router = useRouter();
-  const before = field.fact?.value;
-  const [typed, setTyped] = useState(before == null ? '' : typeof before === 'boolean' ? (before ? 'yes' : 'no') : String(before));
-  const [problem, setProblem] = useState<string | null>(null);
-  /** what was seen when the editing began, or was told since */
-  const [was, setWas] = useState<FactValue>(before ?? null);
-  const [clash, setClash] = useState<{ readonly now: FactValue; readonly by: string } | null>(null);
-  const save = (seen = was): void => {
-    const body = { values: { [field.key]: typed }, was: { [field.key]: seen } };
-    const params = { id: field.recordId };
-    (field.record === 'person' ? call('changePerson', { params, body }) : call('changeCompany', { params, body })).then(
-      () => {
-        onDone();
-        router.refresh();
-      },
-      (error: unknown) => {
-        if (error instanceof ApiProblem && error.status === 409 && 'now' in error.detail) {
-          const { now, by } = error.detail as unknown as { readonly now: FactValue; readonly by: string };
-          setClash({ now, by });
-          setWas(now);
-          setProblem(null);
-        } else setProblem(sayProblem(error));
-      },
-    );
-  };
-  return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        save();
-      }}
-    >
-      <TextField
-        autoFocus
-        fullWidth
-        value={typed}
-        error={problem !== null}
-        onChange={(event) => {
-          setTyped(event.target.value);
-        }}
-        onKeyDown={(event) => {
-          if (event.key === 'Escape') onDone();
-        }}
-        slotProps={{ htmlInput: { 'aria-label': `New value of ${field.label}` } }}
-      />
-      {clash ? (
-        <p className="small in-brass" role="alert">
-          {clash.by} made it “{printValue(clash.now, field.unit ?? undefined)}” meanwhile.{' '}
-          <button
-            type="button"
-            className="linkish"
-            onClick={() => {
-              onDone();
-              router.refresh();
-            }}
-          >
-            keep theirs
-          </button>{' '}
-          ·{' '}
-          <button type="submit" className="linkish">
-            put mine
-          </button>
-        </p>
-      ) : null}
-      <p className={`small ${problem ? 'in-brick' : 'quiet'}`} role={problem ? 'alert' : undefined}>
-        {problem ?? `Enter keeps it as said by hand${field.unit ? `, in ${field.unit}` : ''}; the other values stay below · Escape leaves`}
-      </p>
-    </form>
   );
 }

@@ -142,7 +142,20 @@ export function PersonPage({ view, flows, now, zone, mayChange, mayStart, mayDec
       />
       <div className="cols">
         <section className="col paper" css={placed({ flex: '0 0 430px' })}>
-          <Known known={view.known} now={now} mayChange={mayChange} />
+          <Known
+            known={view.known}
+            of={[
+              { record: 'person', id: view.person.id },
+              ...(view.company ? [{ record: 'company' as const, id: view.company.id }] : []),
+              ...view.applications.map(({ id, openingName }) => ({
+                record: 'application' as const,
+                id,
+                ...(view.applications.length > 1 && { name: openingName }),
+              })),
+            ]}
+            now={now}
+            mayChange={mayChange}
+          />
         </section>
         <section className="col" css={placed({ flex: '1 1 384px' })}>
           <Timeline
@@ -284,7 +297,7 @@ function ComesNext({
         </Block>
       ) : null}
       {view.deals.map((deal) => (
-        <Block key={deal.id} glyph="▤" tone="quiet" title={`Deal: ${deal.title}`}>
+        <Block key={deal.id} glyph="▤" tone="quiet" title={<Link href={`/pipeline/${deal.id}`}>Deal: {deal.title}</Link>}>
           <p className="quiet">
             {deal.stage} since {dayText(deal.stageSince, zone)}
             {deal.amount === null ? '' : ` · ${deal.amount.toLocaleString('en-GB')} €`}

@@ -176,6 +176,10 @@ export function readings(field: OwnField): readonly { readonly typed: string; re
     });
 }
 
+/** A field as a flow about people names it. What openings say is said of the application a line opens. */
+export const inFlows = ({ record, key }: Pick<OwnField, 'record' | 'key'>): string =>
+  record === 'person' ? key : `${record === 'opening' ? 'application' : record}.${key}`;
+
 /** How many things use a field, by kind: “3 flows · 2 scorecards”. */
 export function usesText(uses: readonly FieldUse[]): string {
   const counts = new Map<string, number>();

@@ -12,6 +12,12 @@ import { typeText } from '../../../core/fields';
 import { draftOf, fieldFrom, trialText, type Draft } from '../state/fields';
 import { Readings, TypeSelect } from './FieldParts';
 
+/** Kinds of record whose lists show fields as columns. */
+const LISTED: Readonly<Partial<Record<OwnField['record'], string>>> = {
+  company: 'a column of the list of companies',
+  application: 'a column of who has applied',
+};
+
 interface Props {
   readonly entry: FieldView;
   readonly of: number;
@@ -117,8 +123,8 @@ export function FieldPanel({ entry, of, others, busy, mayChange, onEdit }: Props
                   </div>
                   {draft.type === 'choice' ? text('options', 'options, with commas') : null}
                   <FormControlLabel
-                    label="a column of the list of companies"
-                    disabled={!mayChange || field.record !== 'company'}
+                    label={LISTED[field.record] ?? 'a column of their list'}
+                    disabled={!mayChange || LISTED[field.record] === undefined}
                     control={
                       <Checkbox
                         checked={draft.isListed}
@@ -158,7 +164,7 @@ export function FieldPanel({ entry, of, others, busy, mayChange, onEdit }: Props
               {text('trust', 'believed first, with commas', 'found before told')}
               <FormControlLabel
                 label="only owner and builders set it by hand"
-                disabled={!mayChange || field.record === 'deal'}
+                disabled={!mayChange}
                 control={
                   <Checkbox
                     checked={draft.byBuilders}

@@ -9,7 +9,7 @@ import Link from '../../kit/Link';
 import { Meter, Said, TopBar, type SaidText } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { typeText } from '../../../core/fields';
-import { grouped, usesText } from '../state/fields';
+import { grouped, inFlows, usesText } from '../state/fields';
 import { FieldPanel } from './FieldPanel';
 import { NewField } from './NewField';
 import { SettingsIndex, type IndexLine } from './SettingsFrame';
@@ -19,6 +19,8 @@ const KINDS: readonly (readonly [FieldRecord, string])[] = [
   ['company', 'Companies'],
   ['person', 'People'],
   ['deal', 'Deals'],
+  ['opening', 'Openings'],
+  ['application', 'Applications'],
 ];
 
 interface Props {
@@ -131,11 +133,7 @@ export function Fields({ index, first, make, mayChange }: Props) {
               groups={grouped(view.fields).map((group) => group.name)}
               busy={busy}
               onMake={(field) => {
-                done(
-                  call('makeField', { body: field }),
-                  `${field.label} is a field now: in flows ${field.record === 'company' ? 'company.' : ''}${field.key}.`,
-                  field.key,
-                );
+                done(call('makeField', { body: field }), `${field.label} is a field now: in flows ${inFlows(field)}.`, field.key);
               }}
             />
           ) : null}

@@ -1,3 +1,4 @@
+import { RECORD_KINDS } from '../../../../core/base';
 import { fieldsView } from '../../../../server/usecases/change-fields';
 import { settingsIndex } from '../../../../server/usecases/settings-index';
 import { Fields } from '../../../../ui/settings/view/Fields';
@@ -12,7 +13,7 @@ interface Props {
 export default async function FieldsPage({ searchParams }: Props) {
   const { world, may } = await signed();
   const { record, make } = await searchParams;
-  const kind = record === 'person' || record === 'deal' ? record : 'company';
+  const kind = RECORD_KINDS.find((entry) => entry === record) ?? 'company';
   const [index, first] = await Promise.all([settingsIndex(world), fieldsView(world, kind)]);
   return <Fields key={kind} index={index} first={first} make={make ?? ''} mayChange={may('edit flows')} />;
 }
