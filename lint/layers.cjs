@@ -14,6 +14,15 @@ const order = (folder, allowed) =>
     'core is read bottom-up',
   );
 
+/** The flow language from the ground up: tree, what names mean, parts of sentences, verbs, then text, checks and speech. */
+const within = (folder, allowed) =>
+  rule(
+    `flow-order-${folder}`,
+    { path: `^src/core/flow/${folder}/`, pathNot: TEST },
+    { path: '^src/core/flow/', pathNot: `^src/core/flow/(${[folder, ...allowed].join('|')})/` },
+    'the language is read bottom-up',
+  );
+
 module.exports = {
   forbidden: [
     rule(
@@ -48,22 +57,30 @@ module.exports = {
     order('formats', ['base']),
     order('reader', ['base', 'fields', 'facts', 'flow', 'formats', 'units']),
     order('reply', ['base', 'reader']),
-    order('things', ['base', 'fields', 'facts', 'feel', 'flow', 'score', 'writer', 'reader']),
+    order('answers', ['base', 'fields', 'facts', 'feel', 'writer', 'reader', 'reply']),
+    order('things', ['base', 'answers', 'fields', 'facts', 'feel', 'flow', 'score', 'writer', 'reader']),
     order('dossier', ['base', 'fields', 'facts', 'feel', 'formats', 'reader']),
     order('intake', ['base', 'units', 'fields', 'facts', 'feel', 'match']),
     order('forecast', ['base', 'calendar', 'flow']),
     order('engine', ['base', 'fields', 'facts', 'feel', 'flow', 'lookup', 'match', 'score', 'writer', 'calendar', 'reader']),
+    within('tree', []),
+    within('meaning', ['tree']),
+    within('parts', ['tree', 'meaning']),
+    within('verbs', ['tree', 'meaning', 'parts']),
+    within('syntax', ['tree', 'verbs']),
+    within('check', ['tree', 'meaning', 'verbs']),
+    within('say', ['tree', 'parts', 'verbs']),
     rule(
-      'flow-order',
-      { path: '^src/core/flow/syntax/' },
-      { path: '^src/core/flow/(check|edit|plan|say|complete|phrase)/' },
-      'text first, meaning second',
+      'engine-verbs-apart',
+      { path: '^src/core/engine/verbs/', pathNot: `${TEST}|^src/core/engine/verbs/(index|verb|opened|compose|batch)\\.ts$` },
+      { path: '^src/core/engine/verbs/', pathNot: '^src/core/engine/verbs/(verb|opened|compose|batch)\\.ts$' },
+      'a verb knows no other verb',
     ),
     rule(
-      'flow-check-order',
-      { path: '^src/core/flow/check/' },
-      { path: '^src/core/flow/(edit|plan|say|complete|phrase)/' },
-      'text first, meaning second, change last',
+      'flow-verbs-apart',
+      { path: '^src/core/flow/verbs/', pathNot: `${TEST}|^src/core/flow/verbs/(index|verb|shapes)\\.ts$` },
+      { path: '^src/core/flow/verbs/', pathNot: '^src/core/flow/verbs/(verb|shapes)\\.ts$' },
+      'a verb knows no other verb',
     ),
     rule(
       'doors-only',

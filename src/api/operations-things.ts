@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { pipelineSchema } from '../core/flow/check';
 import { scorecardSchema } from '../core/score';
-import { statementSchema, THING_KINDS } from '../core/things';
+import { agreedAnswerSchema, statementSchema } from '../core/answers';
+import { THING_KINDS } from '../core/things';
 import { planSchema, templateSchema } from '../core/writer';
 import { op, uuid } from './op';
 import * as s from './schemas';
 
 const kind = z.enum(THING_KINDS);
-const body = z.union([scorecardSchema, templateSchema, planSchema, pipelineSchema]);
+const body = z.union([scorecardSchema, templateSchema, planSchema, pipelineSchema, agreedAnswerSchema]);
 const name = z.string().trim().min(1).max(80);
 const use = z.object({
   kind: z.enum(['flow', 'plan']),
@@ -94,7 +95,7 @@ const trial = z.object({
 });
 export type ThingTrial = Readonly<z.output<typeof trial>>;
 
-/** Named things: scorecards, texts, plans and pipelines, made, changed and kept in versions. */
+/** Named things: scorecards, texts, plans, pipelines and agreed answers, made, changed and kept in versions. */
 export const THING_OPERATIONS = {
   listThings: op({
     method: 'GET',

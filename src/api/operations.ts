@@ -4,6 +4,7 @@ import { FLOW_OPERATIONS } from './operations-flows';
 import { HOUSE_OPERATIONS } from './operations-house';
 import { INTAKE_OPERATIONS } from './operations-intakes';
 import { WATCHED_OPERATIONS } from './operations-watched';
+import { ANSWER_OPERATIONS } from './operations-answers';
 import { OPENING_OPERATIONS } from './operations-openings';
 import { RECORD_OPERATIONS } from './operations-records';
 import { SAFETY_OPERATIONS } from './operations-safety';
@@ -16,6 +17,7 @@ export type { ApiAction, Operation } from './op';
 export const OPERATIONS = {
   ...RECORD_OPERATIONS,
   ...FIELD_OPERATIONS,
+  ...ANSWER_OPERATIONS,
   ...OPENING_OPERATIONS,
   ...WATCHED_OPERATIONS,
   ...FLOW_OPERATIONS,

@@ -1,35 +1,28 @@
 /** Flows of every shape, as fast-check draws them: every verb with its clauses, arms in arms, comments, lines switched off. */
 import fc from 'fast-check';
+import { verbOf, verbs } from '../core/flow/syntax';
+import { DEMO_LIBRARY } from './demo-library';
 
-/** What the library of the demo knows by these names; `%` is the number of the line, so that results have names of their own. */
-const LINES: readonly string[] = [
-  'keep when email != null',
-  'keep when company.name != null and (email != null or company.website != null)\n  unless test entry, disposable mailbox, customer\n  else set status = "incomplete"',
-  'match company, person\n  ask above 0.60\n  same above 0.95',
-  'read company from website, news as r%\n  heated_area: number in ha "How large is the area under heated glass?"\n  expansion: yes/no "Was an expansion announced?"\n  crop: one of "tomato", "cut flowers" "What do they grow?"\n  at most 8 pages, 0.20 EUR\n  no older than 1 day',
-  'score company with "Grower fit" as fit%',
-  'look up email with "Work e-mail"',
-  'open deal in "Glasshouse sales" at "Qualified" as deal%',
-  'assign in turn among "north"',
-  'set status = "seen"',
-  'set company.heated_area = company.heated_area + 1 ha',
-  'note "Worth a look: " + name',
-  'note if company.all_year = true then "all year" else string(company.controls_since)',
-  'write email "First contact" as m%',
-  'wait 3 working days',
-  "wait until 09:05 on a working day in reader's time",
-  'wait for email != null, at most 2 weeks as w%',
-  'gather 5 or 1 day as g%',
-  'sort job_title as s%\n  grower: "grows something" like "head grower", "grower"\n  office: "works in the office" like "accountant"',
-  'pick out cv from job_title as cv%',
-  'tell owner by email "Look at " + name',
-  'tell its owner "Look at " + name',
-  'tell "Lucía Ferrer Mas" "not sure about " + name',
-  'hand over to "Yard board" and wait, at most 2 hours as v%\n  free: yes/no\n  price: number in EUR',
-  'stop "disqualified"',
-  'stop',
-  'paint it blue\n  and twice',
-];
+/** The first thing of each kind in the demo's library, by the name that samples give it. */
+const { scorecards, chains, pipelines, openings, teams, templates, plans, people, webhooks } = DEMO_LIBRARY;
+const THINGS: Readonly<Record<string, string | undefined>> = {
+  scorecard: scorecards[0]?.name,
+  chain: chains[0]?.name,
+  pipeline: pipelines[0]?.name,
+  stage: pipelines[0]?.stages[0],
+  opening: openings[0]?.name,
+  'opening stage': openings[0]?.stages[0],
+  team: teams[0],
+  text: templates[0]?.name,
+  plan: plans[0]?.name,
+  person: people[0],
+  webhook: webhooks[0],
+};
+/** Samples of every verb, those that send twice as often. */
+const LINES: readonly string[] = [...verbs(), verbOf({ verb: 'unknown', text: '' })].flatMap((verb) => {
+  const lines = verb.samples.map((sample) => sample.replace(/\{([a-z ]+)\}/g, (_, name: string) => THINGS[name] ?? name));
+  return verb.sends ? [...lines, ...lines] : lines;
+});
 const CONDITIONS: readonly string[] = [
   'email != null',
   'company.heated_area >= 2 ha',
@@ -91,9 +84,11 @@ export const anyFlow: fc.Arbitrary<string> = lines.map((list) => {
     for (const line of given) {
       number += 1;
       if (line.comment) rows.push(`${indent}// about line ${number}`);
-      const [head = '', ...clauses] = line.text.replaceAll('%', String(number)).split('\n');
-      // What is not understood is kept as it stands: it has no switch.
-      rows.push(`${indent}${line.off && !head.startsWith('paint') ? 'off: ' : ''}${head}`, ...clauses.map((clause) => indent + clause));
+      for (const row of line.text.replaceAll('%', String(number)).split('\n')) {
+        // What is not understood is kept as it stands: it has no switch; nor has a clause.
+        const off = line.off && !/^(?:paint| )/.test(row) ? 'off: ' : '';
+        rows.push(`${indent}${off}${row}`);
+      }
       for (const arm of line.arms) {
         rows.push(`${indent}  ${arm.when === undefined ? 'else' : `when ${arm.when}`}`);
         write(arm.lines, depth + 2);

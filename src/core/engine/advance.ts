@@ -1,11 +1,9 @@
 import { never, type Instant } from '../base';
-import type { Instruction, Plan } from '../flow/plan';
-import { join, nextPart, takeAnswer } from './answers';
-import { runLines } from './lines';
-import { handedBack, handedOver, notHandedBack } from './outside';
+import { END, type Instruction, type Plan } from '../flow/plan';
+import type { Shape } from '../flow/syntax';
 import { Run, UTC, type WorkspaceTime } from './run';
-import { gathered } from './waits';
-import type { Advance, Decision, RecordView, Trip, TripEvent } from './types';
+import type { Advance, Answer, RecordView, Trip, TripEvent } from './types';
+import { runOf, type Asks, type Wakes } from './verbs';
 
 /**
  * Moves a trip by one event: pure, so that replaying the same events gives the same trip. Returns what to journal, what
@@ -34,7 +32,7 @@ function take(event: TripEvent, line: Instruction | undefined, run: Run): boolea
     case 'go':
       if (state.kind === 'waiting' && state.until !== null && state.until <= run.now) {
         run.state = { kind: 'ready' };
-        if (line && state.on === 'hand-over') notHandedBack(line, run);
+        if (line && state.on === 'hand-over') runOf(line.step).wakes?.nothingBack?.(line.step, line, run);
       }
       return run.state.kind === 'ready';
     case 'signal':
@@ -42,11 +40,11 @@ function take(event: TripEvent, line: Instruction | undefined, run: Run): boolea
       run.state = { kind: 'ready' };
       return true;
     case 'gathered':
-      return line !== undefined && state.kind === 'waiting' && state.on === 'batch' && gathered(event, line, run);
+      return wakes(line, state.kind === 'waiting' && state.on === 'batch', (by, at) => by.gathered?.(event, at.step, at, run));
     case 'handed over':
-      return line !== undefined && state.kind === 'waiting' && state.on === 'hand-over' && handedOver(event, line, run);
+      return wakes(line, state.kind === 'waiting' && state.on === 'hand-over', (by, at) => by.handedOver?.(event, at.step, at, run));
     case 'handed back':
-      return line !== undefined && state.kind === 'waiting' && state.on === 'hand-over' && handedBack(event.body, line, run);
+      return wakes(line, state.kind === 'waiting' && state.on === 'hand-over', (by, at) => by.handedBack?.(event, at.step, at, run));
     case 'answer':
       if (line === undefined || state.kind !== 'ready') return false;
       takeAnswer(event.answer, line, run);
@@ -57,22 +55,14 @@ function take(event: TripEvent, line: Instruction | undefined, run: Run): boolea
       else run.stick(line, event.why);
       return true;
     case 'decided':
-      return line !== undefined && state.kind === 'asking' && decided(event.decision, line, run);
-    case 'overdue':
-      return (
-        line !== undefined && state.kind === 'asking' && state.until !== null && state.until <= run.now && overdue(line, run, state.ref)
-      );
+      return wakes(line, state.kind === 'asking', (by, at) => by.decided?.(event.decision, at.step, at, run));
+    case 'overdue': {
+      if (state.kind !== 'asking' || state.until === null || state.until > run.now) return false;
+      const { ref } = state;
+      return wakes(line, true, (by, at) => by.overdue?.(ref, at.step, at, run));
+    }
     case 'plan ended':
-      if (line === undefined || state.kind !== 'following') return false;
-      run.log(
-        line,
-        event.how === 'all sent' ? 'passed' : 'stopped',
-        event.how === 'all sent' ? 'all touches sent, no answer' : `follow-up ended: ${event.how}`,
-        { how: event.how },
-      );
-      if (event.how === 'unsubscribed' || event.how === 'bounced') run.stop(event.how);
-      else run.pass(line);
-      return true;
+      return wakes(line, state.kind === 'following', (by, at) => by.planEnded?.(event, at.step, at, run));
     case 'ended':
       if (state.kind === 'done' || state.kind === 'stopped') return false;
       if (state.kind === 'asking' && state.what === 'approval') run.commands.push({ kind: 'close review', reviewId: state.ref });
@@ -91,52 +81,37 @@ function take(event: TripEvent, line: Instruction | undefined, run: Run): boolea
   }
 }
 
-function decided(decision: Decision, line: Instruction, run: Run): boolean {
-  const { step } = line;
-  if (step.verb === 'ask' && decision.kind === 'approve') {
-    const message = run.vars[step.message.text] ?? {};
-    run.vars[step.message.text] = { ...message, subject: decision.subject, body: decision.body, approved: true, approvedBy: decision.by };
-    run.log(line, 'passed', `approved by ${decision.by}${decision.edited ? ', with changes' : ''}`, {
-      by: decision.by,
-      edited: decision.edited,
-    });
-    run.pass(line);
-    return true;
-  }
-  if (step.verb === 'ask' && decision.kind === 'refuse') {
-    run.log(line, 'stopped', `refused by ${decision.by}${decision.why ? `: ${decision.why}` : ''}`, { by: decision.by });
-    run.stop(`refused by ${decision.by}`);
-    return true;
-  }
-  if (step.verb !== 'match' || (decision.kind !== 'same' && decision.kind !== 'different')) return false;
-  const target = step.targets[run.part]?.text === 'company' ? 'company' : 'person';
-  run.log(line, 'passed', decision.kind === 'same' ? `same ${target}, says ${decision.by}` : `different ${target}, says ${decision.by}`, {
-    by: decision.by,
-    target,
-  });
-  if (decision.kind === 'same') {
-    const ours = target === 'company' ? (run.view.company?.id ?? '') : run.view.person.id;
-    if (ours !== decision.otherId) join(target, ours, decision.otherId, { confidence: 1, evidence: [] }, decision.by, run);
-  }
-  nextPart(step, line, run);
-  return true;
+/** Lets the line's verb take an event that fits the trip's state; false when it is none of its own. */
+function wakes(line: Instruction | undefined, fits: boolean, take: (by: Wakes<Shape>, line: Instruction) => boolean | undefined): boolean {
+  const by = line && runOf(line.step).wakes;
+  return fits && by != null && line !== undefined && take(by, line) === true;
 }
 
-function overdue(line: Instruction, run: Run, reviewId: string): boolean {
-  if (line.step.verb !== 'ask') return false;
-  const then = line.step.otherwise;
-  if (then?.does === 'stop') {
-    run.commands.push({ kind: 'close review', reviewId });
-    run.log(line, 'stopped', then.text.text);
-    run.stop(then.text.text);
-    return true;
+/** Goes on with what came back for the line's request. An answer of another kind than was asked for is a bug. */
+function takeAnswer(answer: Answer, line: Instruction, run: Run): void {
+  const { asks, verb } = runOf(line.step);
+  if (asks?.kind !== answer.kind) throw new Error(`broken invariant: a ${verb} line was given an answer of kind ${answer.kind}`);
+  // the kinds are the same
+  (asks as Asks<Shape>).answered(answer, line.step, line, run);
+}
+
+/** Runs lines until one needs something, or the trip ends. */
+function runLines(run: Run): void {
+  for (let guard = run.plan.instructions.length * 2 + 10; run.state.kind === 'ready' && run.request === undefined; guard--) {
+    if (guard < 0) throw new Error(`broken invariant: trip ${run.trip.id} does not come to an end`);
+    const line = run.plan.instructions[run.at];
+    if (run.at === END || line === undefined) {
+      run.state = { kind: 'done' };
+      return;
+    }
+    if (line.off) {
+      run.log(line, 'off', 'switched off, passed over');
+      run.pass(line);
+      continue;
+    }
+    runOf(line.step).run(line.step, line, run);
+    if (run.reload) return;
   }
-  const to = then?.who.text ?? 'owner';
-  const text = then?.text.text ?? 'an approval is overdue';
-  run.commands.push({ kind: 'escalate review', reviewId, to, text });
-  run.log(line, 'asked', `told ${to}: ${text}`, { to });
-  run.state = { kind: 'asking', what: 'approval', ref: reviewId, until: null };
-  return true;
 }
 
 function chosen({ choice, by, value }: Extract<TripEvent, { kind: 'choice' }>, line: Instruction, run: Run): boolean {
@@ -159,7 +134,4 @@ function chosen({ choice, by, value }: Extract<TripEvent, { kind: 'choice' }>, l
 }
 
 /** The one field a line is there to fill, which a person may fill in its place; undefined for all other lines. */
-export function fieldByHand(line: Pick<Instruction, 'step'>): string | undefined {
-  if (line.step.verb === 'look up') return line.step.field.text;
-  return line.step.verb === 'set' ? line.step.assignment.field.text : undefined;
-}
+export const fieldByHand = (line: Pick<Instruction, 'step'>): string | undefined => runOf(line.step).fills?.(line.step);

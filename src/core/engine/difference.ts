@@ -1,5 +1,6 @@
 import type { JournalEntry, Trip } from './types';
 import type { Replayed } from './replay';
+import { readDetail } from './verbs';
 
 /** What a way through a flow came to, in the terms a person compares. */
 export interface CameTo {
@@ -29,11 +30,12 @@ export interface Difference {
 }
 
 export function cameTo({ trip, journal }: Pick<Replayed, 'trip' | 'journal'>): CameTo {
-  const score = journal.findLast((entry) => entry.verb === 'score' && entry.outcome === 'passed');
+  const last = journal.findLast((entry) => entry.verb === 'score' && entry.outcome === 'passed');
+  const score = last && readDetail('score', last.detail);
   return {
     written: journal.some((entry) => entry.outcome === 'sent'),
-    band: typeof score?.detail.band === 'string' ? score.detail.band : null,
-    points: typeof score?.detail.points === 'number' ? score.detail.points : null,
+    band: score?.band ?? null,
+    points: score?.points ?? null,
     end: trip.state.kind,
     says: journal.at(-1)?.says ?? '',
   };
@@ -41,7 +43,9 @@ export function cameTo({ trip, journal }: Pick<Replayed, 'trip' | 'journal'>): C
 
 /** What sets two lines of a journal apart: not how long they took, nor what they cost. */
 const shape = (entry: JournalEntry | undefined): string =>
-  entry === undefined ? '' : JSON.stringify([entry.mark, entry.outcome, entry.verb === 'split' ? (entry.detail.arm ?? null) : entry.says]);
+  entry === undefined
+    ? ''
+    : JSON.stringify([entry.mark, entry.outcome, entry.verb === 'split' ? (readDetail('split', entry.detail)?.arm ?? null) : entry.says]);
 
 /** Sets the draft’s way beside the live one’s. `bands` from best to worst. */
 export function difference(live: Replayed, draft: Replayed, bands: readonly string[]): Difference {

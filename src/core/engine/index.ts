@@ -4,9 +4,11 @@
  */
 export { advance, fieldByHand } from './advance';
 export { cameTo, difference, DIFFERENCES, type CameTo, type Difference, type DifferenceKind } from './difference';
-export { replay, type Readings, type Replayed } from './replay';
+export { replay, type Replayed } from './replay';
+export type { Readings } from './readings';
 export { OUTCOMES, type Outcome } from './outcome';
 export { RETRY, type WorkspaceTime } from './run';
 export { factsFound, unitOf } from './stated';
 export { stuckKey } from './stuck';
 export type * from './types';
+export { addRun, PLAIN, readDetail, type Details, type RunOf } from './verbs';

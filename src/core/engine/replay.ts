@@ -1,16 +1,11 @@
-import { SOURCE_KINDS } from '../facts';
-import { plural, textIn, type Instant, type JsonObject } from '../base';
+import type { Instant } from '../base';
 import type { Plan } from '../flow/plan';
+import type { Shape } from '../flow/syntax';
 import { advance } from './advance';
 import type { WorkspaceTime } from './run';
-import type { Answer, JournalEntry, RecordView, Request, Trip, TripEvent } from './types';
-
-/** What was found out on an earlier trip, to be answered with again. */
-export interface Readings {
-  /** detail of each journal line by its verb, in the order they were written */
-  readonly journal: readonly Pick<JournalEntry, 'verb' | 'detail' | 'costMicro'>[];
-  readonly compose: Extract<Answer, { kind: 'compose' }>;
-}
+import type { Readings } from './readings';
+import type { JournalEntry, RecordView, Trip, TripEvent } from './types';
+import { runOf, type Asks } from './verbs';
 
 export interface Replayed {
   readonly trip: Trip;
@@ -38,12 +33,19 @@ export function replay(plan: Plan, trip: Trip, view: RecordView, readings: Readi
           // What was read and looked up then is on the record already, chosen by its trust rule; what a line sets is not.
           if (fact.source === 'flow' || (valueAt(seen, fact.record.kind, fact.field) ?? null) === null)
             seen = withValue(seen, fact.record.kind, fact.field, fact.value);
-    if (result.request) event = { kind: 'answer', answer: answerFrom(result.request, readings, missing) };
+    const asks = asksAt(plan, current);
+    if (result.request && asks) event = { kind: 'answer', answer: asks.replayed(result.request, readings, missing) };
     else if (result.reload) event = { kind: 'go' };
     else break;
   }
   return { trip: current, journal, missing };
 }
+
+/** What the line asks at which a trip stands. */
+const asksAt = (plan: Plan, trip: Trip): Asks<Shape> | null => {
+  const line = plan.instructions[trip.at];
+  return (line ? runOf(line.step).asks : null) as Asks<Shape> | null;
+};
 
 const recordIn = (view: RecordView, kind: string) => (kind === 'person' ? view.person : kind === 'company' ? view.company : view.deal);
 const valueAt = (view: RecordView, kind: string, field: string): unknown => recordIn(view, kind)?.[field];
@@ -52,75 +54,4 @@ function withValue(view: RecordView, kind: string, field: string, value: string 
   if (kind === 'person') return { ...view, person: { ...view.person, [field]: value } };
   if (kind === 'company') return { ...view, company: view.company && { ...view.company, [field]: value } };
   return { ...view, deal: view.deal && { ...view.deal, [field]: value } };
-}
-
-const list = (value: JsonObject[string]): readonly JsonObject[] => (Array.isArray(value) ? (value as readonly JsonObject[]) : []);
-
-function answerFrom(request: Request, readings: Readings, missing: string[]): Answer {
-  const of = (verb: string) => readings.journal.filter((entry) => entry.verb === verb);
-  switch (request.kind) {
-    case 'compose':
-      return readings.compose;
-    case 'reply':
-      return { kind: 'reply', came: null };
-    case 'screen': {
-      const known = of('keep').flatMap((entry) => list(entry.detail.verdicts)) as unknown as Extract<
-        Answer,
-        { kind: 'screen' }
-      >['verdicts'];
-      return { kind: 'screen', verdicts: known.filter((verdict) => request.screens.includes(verdict.screen)) };
-    }
-    case 'prepare':
-      return { kind: 'prepare', paper: request.id, address: '', costMicro: 0 };
-    case 'match': {
-      const known = of('match').find((entry) => entry.detail.target === request.target && typeof entry.detail.how === 'string');
-      if (!known) missing.push(`whether the ${request.target} is known`);
-      const { how, otherId, otherName, confidence } = known?.detail ?? {};
-      return {
-        kind: 'match',
-        how: how === 'same' || how === 'doubt' || how === 'none' ? how : 'new',
-        otherId: typeof otherId === 'string' ? otherId : null,
-        otherName: typeof otherName === 'string' ? otherName : '',
-        confidence: typeof confidence === 'number' ? confidence : 0,
-        evidence: [],
-      };
-    }
-    case 'read': {
-      const found = of('read').flatMap((entry) => list(entry.detail.findings));
-      const findings = request.questions.map((question) => {
-        const known = found.find((entry) => entry.id === question.id.text);
-        if (!known) missing.push(question.id.text);
-        const { value } = known ?? {};
-        const scalar = typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean' ? value : null;
-        return {
-          id: question.id.text,
-          found: known?.found === true,
-          value: scalar,
-          quote: typeof known?.quote === 'string' ? known.quote : null,
-          url: typeof known?.url === 'string' ? known.url : null,
-          source: SOURCE_KINDS.find((kind) => kind === known?.source) ?? ('site' as const),
-          date: typeof known?.date === 'number' ? known.date : null,
-          others: [],
-          confidence: typeof known?.confidence === 'number' ? known.confidence : 0,
-          says: known ? 'as it was read then' : 'never asked before',
-        };
-      });
-      return { kind: 'read', findings, pages: 0, tookMs: 0, costMicro: 0, says: `${plural(findings.length, 'answer')} as read then` };
-    }
-    case 'look up': {
-      const known = of('look up').at(-1);
-      if (!known) missing.push(request.field);
-      return {
-        kind: 'look up',
-        asked: list(known?.detail.asked).map((entry) => ({
-          provider: textIn(entry.provider),
-          outcome: entry.outcome === 'usable' || entry.outcome === 'not usable' || entry.outcome === 'failed' ? entry.outcome : 'nothing',
-          value: typeof entry.value === 'string' ? entry.value : null,
-          why: typeof entry.why === 'string' ? entry.why : '',
-          costMicro: typeof entry.costMicro === 'number' ? entry.costMicro : 0,
-          tookMs: 0,
-        })),
-      };
-    }
-  }
 }

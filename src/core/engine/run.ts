@@ -1,5 +1,5 @@
-import { durationMs, type Instant, type JsonObject } from '../base';
-import type { WorkingTime } from '../calendar';
+import { durationMs, type Duration, type Instant, type JsonObject } from '../base';
+import { addWorkingDays, type WorkingTime } from '../calendar';
 import type { FactDraft, SourceKind } from '../facts';
 import type { FeelScope, FeelValue } from '../feel';
 import { catalogueOf, type Catalogue } from '../fields';
@@ -87,6 +87,17 @@ export class Run {
     if (typeof since === 'number') return since;
     this.vars[WAITING] = { since: this.now };
     return this.now;
+  }
+
+  /** The text that the line's own expression gives; empty where it gives none. */
+  textAt(line: Instruction): string {
+    const text = line.expr?.(this.scope()) ?? null;
+    return typeof text === 'string' ? text : '';
+  }
+
+  /** So long after an instant; working days by the workspace's calendar. */
+  after(at: Instant, duration: Duration): Instant {
+    return duration.unit === 'working day' ? addWorkingDays(at, duration.amount, this.time) : at + durationMs(duration);
   }
 
   log(

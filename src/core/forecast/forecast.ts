@@ -1,6 +1,7 @@
 import { assert, chance, type Chance, type Instant } from '../base';
 import { dayKey, intoWorkingTime, workingDaysFrom, type WorkingTime } from '../calendar';
 import { END, type Instruction, type Plan } from '../flow/plan';
+import { verbOf } from '../flow/syntax';
 
 /** Middle and the range in which nine of ten runs lie. */
 export interface Range {
@@ -95,7 +96,7 @@ export function forecast(plan: Plan, ask: ForecastAsk): Forecast {
       mark: line.mark,
       reach: range(runs.map((run) => run.reach[line.at] ?? 0)),
       costMicro: range(runs.map((run) => run.cost[line.at] ?? 0)),
-      guessed: !line.off && DECIDES.has(line.step.verb) && seenAt(seen.get(line.mark)) === 0,
+      guessed: !line.off && verbOf(line.step).weighs.isGuess && seenAt(seen.get(line.mark)) === 0,
     })),
     through: range(runs.map((run) => run.through)),
     costMicro: range(runs.map((run) => run.cost.reduce((sum, cost) => sum + cost, 0))),
@@ -106,8 +107,6 @@ export function forecast(plan: Plan, ask: ForecastAsk): Forecast {
   };
 }
 
-/** Verbs at which records are lost: without having seen any there, what they do is a guess. */
-const DECIDES: ReadonlySet<string> = new Set(['keep', 'split', 'ask', 'write']);
 const seenAt = (line: LineSeen | undefined): number => (line ? line.passed + line.ended : 0);
 
 function oneRun(plan: Plan, ask: ForecastAsk, seen: ReadonlyMap<string, LineSeen>, draw: Chance): Run {
@@ -126,22 +125,22 @@ function oneRun(plan: Plan, ask: ForecastAsk, seen: ReadonlyMap<string, LineSeen
     const known = seen.get(line.mark);
     const on = line.off ? here : here - draw.binomial(here, 1 - passRate(line, known, draw));
     run.cost[line.at] = line.off ? 0 : costOf(here, known, draw);
-    if (!line.off && line.step.verb === 'send') touches.push({ day: 0, trips: on });
-    if (!line.off && line.step.verb === 'follow up') {
-      const { step } = line;
-      const follow = plan.library.plans.find((entry) => entry.name === step.plan.text);
-      follow?.touches.forEach((touch, i) => touches.push({ day: touch.day, trips: draw.binomial(on, (1 - reply) ** i) }));
-    }
-    if (line.step.verb === 'split' && !line.off) part(line, on, known, draw, arrive);
-    else if (line.step.verb !== 'stop' || line.off) arrive(line.next, on);
+    const verb = verbOf(line.step);
+    if (!line.off)
+      (verb.sends?.(line.step, plan.library) ?? []).forEach((day, i) => {
+        touches.push({ day, trips: draw.binomial(on, (1 - reply) ** i) });
+      });
+    if (line.arms.length > 0 && !line.off) part(line, on, known, draw, arrive);
+    else if (!verb.ends || line.off) arrive(line.next, on);
   }
   spread(run, touches, ask);
   return run;
 }
 
 function passRate(line: Instruction, known: LineSeen | undefined, draw: Chance): number {
-  if (line.step.verb === 'stop' || line.step.verb === 'split') return 1;
-  const [a, b] = line.step.verb === 'keep' ? OPEN : EASY;
+  const { loses } = verbOf(line.step).weighs;
+  if (loses === 'none') return 1;
+  const [a, b] = loses === 'unknown' ? OPEN : EASY;
   return draw.beta(a + (known?.passed ?? 0), b + (known?.ended ?? 0));
 }
 

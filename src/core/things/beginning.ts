@@ -46,5 +46,17 @@ export function beginningOf(
       };
     case 'pipeline':
       return { kind, body: { name, stages: ['First talk', 'Offer', 'Won', 'Lost'] } };
+    case 'answer':
+      return {
+        kind,
+        body: {
+          name,
+          about: 'price',
+          asks: [],
+          when: '',
+          texts: [{ language: 'en', body: 'That is a fair point. Which part of it matters most to you?' }],
+          notSay: [],
+        },
+      };
   }
 }

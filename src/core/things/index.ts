@@ -3,7 +3,6 @@
  * in the flows that speak of it. Promises: a thing without errors does in a flow what it says. Refuses: keeping anything.
  */
 export { beginningOf } from './beginning';
-export { claimsIn, statementSchema, type Claim, type Statement } from './claims';
 export { namedIn, renamedIn, stagesRenamedIn } from './names';
 export { problemsOf, type ThingProblem } from './problems';
 export { isThingKind, THING_KINDS, thingBody, type Thing, type ThingBody, type ThingKind } from './thing';

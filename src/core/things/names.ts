@@ -1,17 +1,12 @@
-import { numberedLines, parseFlow, quote, type Named, type Step } from '../flow/syntax';
+import { sayLine } from '../flow/say';
+import { numberedLines, parseFlow, quote, type Named } from '../flow/syntax';
 import type { ThingKind } from './thing';
 
-/** What a line names of a kind. */
-function nameOf(step: Step, kind: ThingKind): Named | undefined {
-  if (kind === 'scorecard' && step.verb === 'score') return step.scorecard;
-  if (kind === 'template' && step.verb === 'write') return step.template;
-  if (kind === 'plan' && step.verb === 'follow up') return step.plan;
-  if (kind === 'pipeline' && step.verb === 'open' && step.what === 'deal') return step.pipeline;
-  return undefined;
-}
-
+/** What lines name of a kind, where they stand: every such name is a part of a sentence that can be changed in place. */
 const named = (text: string, kind: ThingKind): readonly Named[] =>
-  numberedLines(parseFlow(text).tree.lines).flatMap(({ line }) => nameOf(line.step, kind) ?? []);
+  numberedLines(parseFlow(text).tree.lines).flatMap(({ line }) =>
+    sayLine(line).flatMap(({ edit }) => (edit?.quoted && edit.slot === kind ? [{ from: edit.from, to: edit.to, text: edit.source }] : [])),
+  );
 
 /** The names of a kind that a flow speaks of, each once. */
 export const namedIn = (text: string, kind: ThingKind): readonly string[] => [...new Set(named(text, kind).map((name) => name.text))];

@@ -1,10 +1,10 @@
-import { plural } from '../base';
+import { fold, plural } from '../base';
 import { catalogueOf, speaksOf, type Catalogue } from '../fields';
 import { feelPaths, parseFeel } from '../feel';
 import { readCondition, type Library, type Pipeline } from '../flow/check';
 import type { Scorecard } from '../score';
 import { slotsIn, type FollowUpPlan, type LinePattern, type MessageTemplate } from '../writer';
-import { claimsIn, type Statement } from './claims';
+import { claimsIn, isObjection, type AgreedAnswer, type Statement } from '../answers';
 import type { Thing } from './thing';
 
 /** What is wrong with a thing, and where: `at` is the way to the part, as `criteria.2.levels.0.when`. */
@@ -33,7 +33,40 @@ export function problemsOf(
       return planProblems(thing.body, library);
     case 'pipeline':
       return pipelineProblems(thing.body);
+    case 'answer':
+      return answerProblems(thing.body, fields, statements);
   }
+}
+
+function answerProblems(answer: AgreedAnswer, fields: Catalogue, statements: readonly Statement[]): readonly ThingProblem[] {
+  const out: ThingProblem[] = [];
+  if (answer.when.trim() !== '') {
+    const read = readCondition(answer.when, 'person', fields);
+    if (!read.ok) out.push(error('when', read.problems[0]?.message ?? 'this is no condition'));
+    for (const field of fields.own)
+      if (field.isProtected && speaksOf(answer.when, field.key))
+        out.push(error('when', `“${field.label}” is protected: nobody is judged by it`));
+  }
+  if (!isObjection(answer.about) && answer.asks.length === 0)
+    out.push(warning('asks', 'say how people ask it: by the topic alone it is rarely found'));
+  const seen = new Set<string>();
+  answer.texts.forEach(({ language, body }, i) => {
+    if (seen.has(language)) out.push(error(`texts.${i}.language`, 'there is a text in this language already'));
+    seen.add(language);
+    for (const slot of slotsIn(body)) {
+      const says = slotProblem(slot, fields);
+      if (says !== undefined) out.push(error(`texts.${i}.body`, says));
+      if (slot === 'personal line') out.push(error(`texts.${i}.body`, 'an answer has no personal line: put the value itself in'));
+    }
+    for (const phrase of answer.notSay)
+      if (fold(body).includes(fold(phrase))) out.push(error(`texts.${i}.body`, `it says “${phrase}”, which may not be said`));
+    for (const claim of claimsIn(body, statements))
+      if (!claim.coveredBy && slotsIn(claim.says).length === 0)
+        out.push(
+          error(`texts.${i}.body`, `“${claim.says}” says something of us (“${claim.because}”) that no statement of ours stands behind`),
+        );
+  });
+  return out;
 }
 
 function pipelineProblems({ stages }: Pipeline): readonly ThingProblem[] {

@@ -4,7 +4,8 @@ import type { OwnField } from '../fields';
 import { parseFlow, printFlow } from '../flow/syntax';
 import { scorecardSchema } from '../score';
 import { planSchema, templateSchema } from '../writer';
-import { beginningOf, claimsIn, namedIn, problemsOf, renamedIn, THING_KINDS, thingBody, type Statement } from './index';
+import { claimsIn, type Statement } from '../answers';
+import { beginningOf, namedIn, problemsOf, renamedIn, THING_KINDS, thingBody } from './index';
 
 const own = (key: string, more: Partial<OwnField> = {}): OwnField => ({
   record: 'company',

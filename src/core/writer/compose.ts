@@ -1,7 +1,7 @@
 import type { FeelScope, FeelValue } from '../feel';
 import type { ComposeInput } from './input';
 import { checkMessage, type MessageCheck } from './checks';
-import { personalLine, type LineFact } from './personal';
+import { localeOf, personalLine, type LineFact } from './personal';
 
 export interface UsedFact extends LineFact {
   readonly says: string;
@@ -22,6 +22,17 @@ const SLOT = /\{\s{0,4}([a-z][a-z0-9_.]{0,80}(?: [a-z0-9_.]{1,80}){0,8}?)\s{0,4}
 /** The names of the slots of a text, in their order. */
 export const slotsIn = (text: string): readonly string[] => [...text.matchAll(SLOT)].map((slot) => slot[1] ?? '');
 
+/** A text with its slots filled by a record's values, and the slots that have neither a value nor a fallback. */
+export function fillSlots(text: string, scope: FeelScope, language: string): { readonly text: string; readonly missing: readonly string[] } {
+  const missing: string[] = [];
+  const filled = text.replace(SLOT, (whole, name: string, fallback: string | undefined) => {
+    const value = shown(valueAt(scope, name), language) ?? fallback;
+    if (value === undefined) missing.push(name);
+    return value ?? whole;
+  });
+  return { text: filled, missing };
+}
+
 /** Composes one message and runs every check over it. A slot without value and fallback stays visible and fails its check. */
 export function composeMessage(input: ComposeInput): Composed {
   const wanted = input.template.personal;
@@ -29,7 +40,7 @@ export function composeMessage(input: ComposeInput): Composed {
   const fill = (text: string): string =>
     text.replace(SLOT, (whole, name: string, fallback: string | undefined) => {
       if (name === 'personal line') return line?.text ?? fallback ?? (wanted?.required ? whole : '');
-      return shown(valueAt(input.scope, name)) ?? fallback ?? whole;
+      return shown(valueAt(input.scope, name), input.template.language) ?? fallback ?? whole;
     });
   const subject = fill(input.template.subject).replace(/\s+/g, ' ').trim();
   const body = fill(input.template.body)
@@ -55,7 +66,11 @@ function valueAt(scope: FeelScope, path: string): FeelValue {
   return value;
 }
 
-function shown(value: FeelValue): string | undefined {
+/** Figures of five digits and more are parted, as years and short amounts never are. */
+const PARTED = 10_000;
+
+/** A value as readers of the language write it; undefined where nothing is known. */
+function shown(value: FeelValue, language: string): string | undefined {
   if (typeof value === 'string') return value.trim() === '' ? undefined : value;
-  return typeof value === 'number' ? value.toLocaleString('en-GB') : undefined;
+  return typeof value === 'number' ? value.toLocaleString(localeOf(language), { useGrouping: Math.abs(value) >= PARTED }) : undefined;
 }

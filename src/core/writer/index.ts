@@ -3,7 +3,7 @@
  * can leave. Promises: the personal line says only what a fact says. Refuses: sending, and any text without a template.
  */
 export { planSchema, templateSchema, type FollowUpPlan, type LinePattern, type MessageTemplate, type Touch } from './template';
-export { composeMessage, slotsIn, type Composed, type UsedFact } from './compose';
+export { composeMessage, fillSlots, slotsIn, type Composed, type UsedFact } from './compose';
 export type { ComposeInput } from './input';
 export { personalLine, type LineFact, type PersonalLine } from './personal';
 export { checkMessage, type MessageCheck } from './checks';

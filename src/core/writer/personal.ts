@@ -20,7 +20,8 @@ function amount(value: FactValue, language: string): string {
 }
 const dayText = (at: number, language: string): string =>
   new Intl.DateTimeFormat(localeOf(language), { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(at);
-const localeOf = (language: string): string => (language === 'en' ? 'en-GB' : language);
+/** The locale in which a language writes its figures and days. */
+export const localeOf = (language: string): string => (language === 'en' ? 'en-GB' : language);
 
 /** Lines that say no more than the words found, for texts that have none of their own. */
 const NEUTRAL: Readonly<Record<string, readonly string[]>> = {

@@ -29,6 +29,7 @@ import { researchSettings, saveResearchSettings } from '../usecases/research-set
 import { recheckFact } from '../usecases/recheck';
 import { changeRecord } from '../usecases/by-hand';
 import * as records from '../usecases/records';
+import * as replies from '../usecases/replies';
 import * as releases from '../usecases/releases';
 import * as reviews from '../usecases/reviews';
 import * as stuck from '../usecases/stuck';
@@ -119,6 +120,10 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   tryField: ({ world, body }) => fields.tryField(world, body),
   editField: ({ world, actor, body }) => fields.editField(world, actor, body),
   undoField: ({ world, actor, body }) => fields.undoFieldChange(world, actor, body.id),
+  draftAnswer: ({ world, actor, params, query }) => replies.draftAnswer(world, actor, params.id ?? '', query),
+  sendAnswer: ({ world, actor, params, body }) => replies.sendAnswer(world, actor, params.id ?? '', body),
+  answerBook: ({ world }) => replies.answerBook(world),
+  answeredLately: async ({ world, params }) => ({ items: await replies.answeredLately(world, params.id ?? '') }),
   listOpenings: async ({ world }) => ({ items: await openings.openings(world) }),
   createOpening: ({ world, actor, body }) => openings.createOpening(world, actor, body),
   getOpening: ({ world, params }) => openings.opening(world, params.id ?? ''),

@@ -18,7 +18,8 @@ export async function insertSend(
   effect: {
     readonly id: string;
     readonly key: string;
-    readonly tripId: string;
+    /** null: a person wrote it */
+    readonly tripId: string | null;
     readonly personId: string;
     readonly messageId: string;
     readonly mailbox: string;

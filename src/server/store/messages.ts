@@ -55,7 +55,7 @@ export async function putRouteCheck(tx: Tx, name: string, checked: unknown): Pro
 
 export async function insertThread(
   tx: Tx,
-  thread: { readonly id: string; readonly personId: string; readonly tripId: string; readonly mailbox: string; readonly subject: string },
+  thread: { readonly id: string; readonly personId: string; readonly tripId: string | null; readonly mailbox: string; readonly subject: string },
   now: Instant,
 ): Promise<void> {
   await tx`insert into thread (id, person_id, trip_id, mailbox, subject, created_at) values (${thread.id}, ${thread.personId}, ${thread.tripId}, ${thread.mailbox}, ${thread.subject}, ${now}) on conflict (id) do nothing`;
@@ -200,9 +200,10 @@ export async function handleMessage(tx: Tx, id: string, now: Instant): Promise<v
 export interface NewMessage {
   readonly id: string;
   readonly threadId: string | null;
-  readonly tripId: string;
+  /** null: a person wrote it */
+  readonly tripId: string | null;
   readonly personId: string;
-  readonly template: string;
+  readonly template: string | null;
   readonly touch: number | null;
   readonly composed: Pick<Composed, 'subject' | 'body' | 'personalLine' | 'factsUsed' | 'checks'>;
   readonly state: MessageRow['state'];
@@ -215,6 +216,19 @@ export async function insertMessage(tx: Tx, message: NewMessage, now: Instant): 
   await tx`insert into message (id, thread_id, trip_id, person_id, direction, template, touch, subject, body, personal_line, facts, checks, state, rfc_id, in_reply_to, refs, at)
     values (${message.id}, ${message.threadId}, ${message.tripId}, ${message.personId}, 'out', ${message.template}, ${message.touch}, ${composed.subject}, ${composed.body}, ${composed.personalLine}, ${tx.json(composed.factsUsed as never)}, ${tx.json(composed.checks as never)},
       ${message.state}, ${message.rfcId}, ${message.inReplyTo}, ${[...message.refs]}, ${now}) on conflict (id) do nothing`;
+}
+
+/** Whether a message answers one that came in. */
+export async function answersTheirs(tx: Tx, id: string): Promise<boolean> {
+  const rows = await tx`select from message m join message i on i.rfc_id = m.in_reply_to and i.direction = 'in' where m.id = ${id}`;
+  return rows.length > 0;
+}
+
+/** Ids that a conversation refers to, oldest first, with its own last. */
+export async function threadRefs(tx: Tx, threadId: string): Promise<string[]> {
+  const rows = await tx<{ rfcId: string }[]>`
+    select rfc_id from message where thread_id = ${threadId} and state in ('sent', 'received') and rfc_id is not null order by at`;
+  return rows.map((row) => row.rfcId);
 }
 
 /** Changes the words of a message that has not left. */

@@ -1,7 +1,7 @@
 import type { Instant } from '../../core/base';
 import { addWorkingDays } from '../../core/calendar';
 import type { PlanEnd } from '../../core/engine';
-import { consequenceOf, parseDeliveryStatus, understandReply, type DeliveryStatus, type ReplyReading } from '../../core/reply';
+import { consequenceOf, parseDeliveryStatus, understandReply, written, type DeliveryStatus, type ReplyReading } from '../../core/reply';
 import type { Tx } from '../db';
 import type { IncomingMail } from '../ports';
 import { dropPlanned, plannedOfThread } from '../store/effects';
@@ -17,6 +17,7 @@ import {
 import { findPerson } from '../store/records';
 import { insertHappenings } from '../store/timeline';
 import { postEvent } from '../store/trips';
+import { keepQuestions } from './replies';
 import { postpone, readerTime } from './touches';
 import { signingSecrets } from './keys';
 import { unsubscribeCodeFits } from './send-due';
@@ -45,10 +46,11 @@ export async function receiveMail(world: World, mail: IncomingMail): Promise<voi
       ...(sent && { ours: sent.body }),
     });
     const consequence = consequenceOf(reading.kind);
+    const id = world.newId();
     const fresh = await insertReceived(
       tx,
       {
-        id: world.newId(),
+        id,
         threadId: origin?.threadId ?? null,
         tripId: origin?.tripId ?? null,
         personId: origin?.personId ?? null,
@@ -67,6 +69,10 @@ export async function receiveMail(world: World, mail: IncomingMail): Promise<voi
     if (!origin) {
       world.log.warn('mail that belongs to no conversation', { from: mail.from });
       return;
+    }
+    if (consequence.wantsPerson) {
+      const words = written(mail.text, { from: mail.from, ...(sent && { ours: sent.body }) }).text;
+      await keepQuestions(tx, { messageId: id, personId: origin.personId, words, reading }, now);
     }
     await tellTimeline(tx, origin, reading, now);
     if (reading.kind === 'bounce') await bounced(tx, origin, status, now);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { readDetail } from '../../core/engine';
 import { byTrust, type Fact } from '../../core/facts';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
 import { factsOf } from '../store/facts';
@@ -150,7 +151,7 @@ function researched(personId: string, journal: readonly StoredEntry[]): readonly
   // Newest first, as the timeline is: lines of one instant keep their order.
   return [...journal].reverse().flatMap((entry) => {
     const kind = TOLD[entry.verb];
-    const askedNobody = Array.isArray(entry.detail.asked) && entry.detail.asked.length === 0;
+    const askedNobody = entry.verb === 'look up' && readDetail('look up', entry.detail)?.asked.length === 0;
     return kind === undefined || entry.outcome === 'retry' || askedNobody
       ? []
       : [
@@ -173,16 +174,10 @@ export interface ScoreView {
   readonly out: boolean;
   readonly working: readonly { readonly text: string; readonly points: number; readonly of: number }[];
 }
-const workingSchema = z.object({
-  points: z.number(),
-  band: z.string(),
-  out: z.boolean(),
-  working: z.array(z.object({ text: z.string(), points: z.number(), of: z.number() })),
-});
 /** A score line's working, read back from the journal. */
 export function scoreOf(entry: StoredEntry | null): ScoreView | null {
-  const read = workingSchema.safeParse(entry?.detail);
-  return entry && read.success ? { tripId: entry.tripId, ...read.data } : null;
+  const read = entry && readDetail('score', entry.detail);
+  return entry && read ? { tripId: entry.tripId, points: read.points, band: read.band, out: read.out, working: read.working } : null;
 }
 
 /** The facts of a person and of their company, most trusted first. */

@@ -23,11 +23,12 @@ import { recordFacts } from './facts';
 import { createForm } from './forms';
 import { changeRecord } from './by-hand';
 import { createOpening } from './openings';
+import { makeThing } from './things';
 import { standingQuestionsSchema } from './questions';
 import { release } from './releases';
 import { sourceSettingsSchema } from './requests/sources';
 import { createWatched } from './watched';
-import { statementSchema } from '../../core/things';
+import { agreedAnswerSchema, statementSchema } from '../../core/answers';
 import type { World } from './world';
 
 /** A workspace as data: people, teams, mailboxes, named things. */
@@ -52,6 +53,8 @@ export const workspaceSeedSchema = z.object({
   library: z.array(libraryItemSchema),
   /** what the business says of itself, with who stands behind it */
   statements: z.array(statementSchema).default([]),
+  /** what was agreed to say to objections and questions */
+  answers: z.array(agreedAnswerSchema).default([]),
   webhooks: z.array(z.object({ name: z.string(), url: z.url(), secret: z.string() })).default([]),
   sources: sourceSettingsSchema.default([]),
   fields: z.array(ownFieldSchema).default([]),
@@ -127,6 +130,7 @@ export async function seedWorkspace(
   await seedCrm(world, texts.companies, texts.people, seed.workspace.defaultCountry);
   await seedConfirmed(world, texts.confirmed ?? [], startsAt);
   await seedDeals(world, texts.deals ?? [], texts.people, startsAt);
+  for (const body of seed.answers) await makeThing(world, actor, { kind: 'answer', name: body.name, body });
   for (const { values, ...entry } of seed.openings) {
     const { id } = await createOpening(world, actor, entry);
     await changeRecord(world, actor, { kind: 'opening', id, values, source: 'hand' });

@@ -4,6 +4,7 @@ import type { Instant } from '../../core/base';
 import { transact, type Tx } from '../db';
 import { claimDoubts, claimSends, forgetAttempt, lastOtherSend, settleSend, startSend, type HeldSend } from '../store/effects';
 import {
+  answersTheirs,
   findMessage,
   findThread,
   isDoNotContact,
@@ -118,6 +119,8 @@ async function mayLeave(
   if (thread.state === 'answered' || thread.state === 'ended') return { kind: 'drop', why: `the conversation is ${thread.state}` };
   if (thread.state === 'paused' && thread.pausedUntil !== null && thread.pausedUntil > now)
     return { kind: 'later', at: thread.pausedUntil, why: 'out of office' };
+  // Who has written is answered, whatever else they got lately.
+  if (await answersTheirs(tx, send.messageId)) return { kind: 'go' };
   const gapMs = ((await listMailboxes(tx)).find((box) => box.name === send.mailbox)?.personGapDays ?? 0) * 86_400_000;
   const last = gapMs > 0 ? await lastOtherSend(tx, send.personId, thread.id, now - gapMs) : null;
   return last === null ? { kind: 'go' } : { kind: 'later', at: last + gapMs, why: 'written to in another flow lately' };

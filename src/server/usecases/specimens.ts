@@ -1,3 +1,4 @@
+import { readDetail } from '../../core/engine';
 import { parseFlow } from '../../core/flow/syntax';
 import type { Tx } from '../db';
 import { findFlow, lastTrials } from '../store/flows';
@@ -78,8 +79,10 @@ async function picked(world: World, flowId: string, about: 'person' | 'deal', pi
     recent.map(({ trip }) => trip.id),
   );
   const points = new Map<string, number>();
-  for (const entry of journal)
-    if (entry.verb === 'score' && typeof entry.detail.points === 'number') points.set(entry.tripId, entry.detail.points);
+  for (const entry of journal) {
+    const scored = entry.verb === 'score' ? readDetail('score', entry.detail) : undefined;
+    if (scored) points.set(entry.tripId, scored.points);
+  }
   const scores = [...points.values()].sort((a, b) => a - b);
   const middle = scores[Math.floor(scores.length / 2)] ?? 0;
   const away = ({ trip }: (typeof recent)[number]): number => {

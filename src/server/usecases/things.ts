@@ -1,11 +1,12 @@
 /**
- * Named things made, changed and kept: one life for scorecards, texts, plans and pipelines. Promises: every version stays and can be had back;
+ * Named things made, changed and kept: one life for scorecards, texts, plans, pipelines and agreed answers. Promises: every version stays and can be had back;
  * live flows go on with the version they were released with; a new name is followed by drafts and plans. Refuses: a thing with
  * errors, and keeping over somebody else's change.
  */
 import { z } from 'zod';
 import type { ThingSummary, ThingUse, ThingView } from '../../api';
 import { plural } from '../../core/base';
+import { statementSchema, type Statement } from '../../core/answers';
 import { libraryParts, type Library, type Pipeline } from '../../core/flow/check';
 import {
   beginningOf,
@@ -14,9 +15,7 @@ import {
   problemsOf,
   renamedIn,
   stagesRenamedIn,
-  statementSchema,
   thingBody,
-  type Statement,
   type Thing,
   type ThingKind,
 } from '../../core/things';
@@ -46,6 +45,7 @@ export const THING_WORDS: Readonly<Record<ThingKind, string>> = {
   template: 'text',
   plan: 'plan',
   pipeline: 'pipeline',
+  answer: 'agreed answer',
 };
 
 /** What the business says of itself. */
@@ -120,6 +120,8 @@ const inOrder = (value: unknown): string =>
   );
 
 function usesOf(thing: Thing, { plans, flows }: Users): readonly ThingUse[] {
+  // Answers are taken by what people write, not named by flows.
+  if (thing.kind === 'answer') return [];
   const { kind, body } = thing;
   const inPlans = kind === 'template' ? plans.filter(({ plan }) => plan.touches.some((touch) => touch.template === body.name)) : [];
   return [

@@ -143,6 +143,12 @@ export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promis
   }
 }
 
+/** The next slot for one message to a reader now; taken only if the caller plans a send for it. */
+export async function slotNow(tx: Tx, mailbox: string, personId: string, now: Instant): Promise<Instant | undefined> {
+  const open = await openBook(tx, mailbox, now);
+  return open && takeSlot(open, now, await readerTime(tx, personId));
+}
+
 /** How many overdue sends get new slots in one transaction. */
 const LATE_BATCH = 200;
 

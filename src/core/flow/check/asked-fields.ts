@@ -1,6 +1,6 @@
 import { catalogueOf, fieldKeySchema, type OwnField } from '../../fields';
-import type { Line, Question } from '../syntax';
-import type { Library } from './library';
+import type { Library } from '../meaning/library';
+import type { Line, Question } from '../tree/tree';
 
 type FieldOfAnswer = Pick<OwnField, 'type' | 'unit' | 'options'>;
 

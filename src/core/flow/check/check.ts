@@ -1,18 +1,27 @@
-import { type Arm, type Line, type ParsedFlow, type Step, type StepOf, type Verb } from '../syntax';
-import type { Finding, Mend } from './finding';
-import { Layers } from './layers';
-import type { Library } from './library';
-import { takeOut } from './mends';
-import { ENTRY, entryOf, resultOf } from './scope';
-import { CHECKS } from './verbs';
-import { ensures, exists, feel, type Check, type Say, type Way } from './way';
+import type { Finding } from '../meaning/finding';
+import { Layers } from '../meaning/layers';
+import type { Library } from '../meaning/library';
+import { takeOut } from '../meaning/mends';
+import { ENTRY } from '../meaning/scope';
+import { exists, type Check, type Say, type Way } from '../meaning/way';
+import type { Line, ParsedFlow } from '../tree/tree';
+import { entryOf, resultOf, verbOf } from '../verbs';
 
 /** Everything wrong with a flow: syntax, names, types, units, existence, reachability, what nothing has ensured. Ordered by place. */
 export function checkFlow(parsed: ParsedFlow, library: Library): readonly Finding[] {
   const findings: Finding[] = parsed.problems.map((problem) => ({ ...problem, code: 'syntax', severity: 'error' }));
   const about = parsed.tree.about?.text ?? 'person';
-  const check: Check = { text: parsed.text, about, library, used: new Set(), named: new Map() };
   const say = sayer(findings);
+  const check: Check = {
+    text: parsed.text,
+    about,
+    library,
+    used: new Set(),
+    named: new Map(),
+    inside: (lines, way) => {
+      walk(lines, way, check, say);
+    },
+  };
   if (parsed.tree.about && about !== 'person' && about !== 'deal')
     say(parsed.tree.about, 'wrong place', 'a flow is about person or deal', {
       label: 'about person',
@@ -57,9 +66,6 @@ function sayer(findings: Finding[]): Say {
   };
 }
 
-/** Whose results are made to be used below. */
-const USED_OR_WARN: ReadonlySet<Verb> = new Set(['write', 'score', 'sort', 'pick out', 'hand over']);
-
 function walk(lines: readonly Line[], way: Way, check: Check, say: Say): void {
   for (const line of lines) {
     if (line.off) continue;
@@ -75,8 +81,9 @@ function walk(lines: readonly Line[], way: Way, check: Check, say: Say): void {
     }
     const afterGather = way.gathered;
     way.gathered = false;
-    checkStep(line.step, way, check, say, line);
-    if (afterGather && line.step.verb !== 'tell' && line.step.verb !== 'hand over')
+    const verb = verbOf(line.step);
+    verb.check(line.step, way, check, say, line);
+    if (afterGather && !verb.speaksForMany)
       say(line.head, 'wrong place', 'a line that works on many comes right below “gather”: tell … or hand over …');
     const entry = entryOf(line.step, check.library);
     if (entry) way.results.set(ENTRY, entry);
@@ -84,60 +91,6 @@ function walk(lines: readonly Line[], way: Way, check: Check, say: Say): void {
     if (!result || !('as' in line.step) || !line.step.as) continue;
     if (way.results.has(result.name)) say(line.step.as, 'name twice', `“${result.name}” is the name of a result above: choose another`);
     way.results.set(result.name, result.shape);
-    if (USED_OR_WARN.has(line.step.verb)) check.named.set(result.name, line.step.as);
+    if (verb.isMadeToBeUsed) check.named.set(result.name, line.step.as);
   }
-}
-
-function checkStep(step: Step, way: Way, check: Check, say: Say, line: Line): void {
-  if (step.verb === 'unknown') return;
-  if (step.verb === 'split') {
-    checkSplit(step, way, check, say);
-    return;
-  }
-  runCheck(step.verb, step, way, check, say, line);
-}
-
-function runCheck<V extends Exclude<Verb, 'unknown' | 'split'>>(verb: V, step: Step, way: Way, check: Check, say: Say, line: Line): void {
-  CHECKS[verb](step as StepOf<V>, way, check, say, line);
-}
-
-function checkSplit(step: StepOf<'split'>, way: Way, check: Check, say: Say): void {
-  const ways: Way[] = [];
-  let closed = false;
-  const seen = new Set<string>();
-  const removeArm = (arm: Arm): Mend => takeOut(check.text, { from: arm.from, to: arm.lines.at(-1)?.to ?? arm.to }, 'take this arm out');
-  for (const arm of step.arms) {
-    if (closed) say(arm, 'never reached', 'this arm is never taken: the “else” above takes everything', removeArm(arm), 'warning');
-    const text = arm.when?.parsed.text.trim() ?? '';
-    if (arm.when) {
-      feel(arm.when, 'boolean', way, check, say);
-      if (seen.has(text))
-        say(arm.when, 'never reached', 'this arm is never taken: an arm above has the same condition', removeArm(arm), 'warning');
-      seen.add(text);
-    } else closed = true;
-    const own: Way = {
-      results: new Layers(way.results),
-      ensured: new Layers(way.ensured),
-      asked: new Layers(way.asked),
-      sent: new Layers(way.sent),
-      sentJustNow: way.sentJustNow,
-      gathered: false,
-      stopped: false,
-    };
-    for (const path of ensures(arm.when?.parsed.expr)) own.ensured.set(path, true);
-    walk(arm.lines, own, check, say);
-    ways.push(own);
-  }
-  // Below the split only what every way that goes on has ensured is certain; without an else, records also pass by.
-  const open = ways.filter((entry) => !entry.stopped);
-  if (closed && open.length === 0) {
-    way.stopped = true;
-    return;
-  }
-  way.sentJustNow = (!closed && way.sentJustNow) || open.some((entry) => entry.sentJustNow);
-  if (!closed) return;
-  way.sent.join(open.map((entry) => entry.sent));
-  way.ensured.join(open.map((entry) => entry.ensured));
-  way.asked.join(open.map((entry) => entry.asked));
-  way.results.join(open.map((entry) => entry.results));
 }

@@ -4,9 +4,18 @@
  */
 export { fieldsAskedFor } from './asked-fields';
 export { checkFlow } from './check';
-export { readCondition, type ReadCondition } from './condition';
-export type { Finding, Mend, TextEdit } from './finding';
-export { ENTRY, entryOf, FEEL_TYPE, resultOf } from './scope';
-export { fieldAt } from './way';
-export { ASKABLE_ROLES, DOCUMENTS, EMPTY_LIBRARY } from './known';
-export { libraryItemSchema, libraryParts, librarySchema, pipelineSchema, type Pipeline, type Library, type LibraryItem } from './library';
+export { readCondition, type ReadCondition } from '../meaning/condition';
+export type { Finding, Mend, TextEdit } from '../meaning/finding';
+export { ENTRY, FEEL_TYPE } from '../meaning/scope';
+export { entryOf, resultOf } from '../verbs';
+export { fieldAt } from '../meaning/way';
+export { ASKABLE_ROLES, DOCUMENTS, EMPTY_LIBRARY } from '../meaning/known';
+export {
+  libraryItemSchema,
+  libraryParts,
+  librarySchema,
+  pipelineSchema,
+  type Pipeline,
+  type Library,
+  type LibraryItem,
+} from '../meaning/library';

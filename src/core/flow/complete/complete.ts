@@ -1,6 +1,9 @@
 import { catalogueOf, type Field } from '../../fields';
 import { FUNCTIONS } from '../../feel';
-import { ASKABLE_ROLES, DOCUMENTS, ENTRY, entryOf, resultOf, type Library } from '../check';
+import type { Library } from '../meaning/library';
+import { ENTRY } from '../meaning/scope';
+import type { NamesAfter } from '../verbs/verb';
+import { entryOf, resultOf, verbs } from '../verbs';
 import { numberedLines, parseFlow } from '../syntax';
 
 export interface CompletionOption {
@@ -16,79 +19,9 @@ export interface Completion {
   readonly options: readonly CompletionOption[];
 }
 
-/** How a line of each verb begins; the caret is left where something must be named. */
-const STARTS: readonly (readonly [label: string, insert: string, detail: string])[] = [
-  ['take in', 'take in from file "', 'where records enter'],
-  ['keep', 'keep when ', 'only these go on'],
-  ['match', 'match company, person', 'against the CRM'],
-  ['read', 'read company from website as research', 'its site'],
-  ['score', 'score company with "', 'with a scorecard'],
-  ['split', 'split', 'several ways'],
-  ['when', 'when ', 'one way of a split'],
-  ['else', 'else', 'all others'],
-  ['look up', 'look up email with "', 'paid providers'],
-  ['open', 'open deal in "', 'a deal'],
-  ['assign', 'assign in turn among "', 'a team'],
-  ['set', 'set ', 'a field'],
-  ['note', 'note "', 'on the person'],
-  ['write', 'write email "', 'from a text'],
-  ['ask', 'ask "', 'a person'],
-  ['send', 'send ', 'one message'],
-  ['follow up', 'follow up with "', 'a plan'],
-  ['wait', 'wait 3 days', 'a while'],
-  ['wait for reply to', 'wait for reply to ', 'for an answer'],
-  ['wait until', 'wait until 09:00 on a working day', 'for a time of day'],
-  ['gather', 'gather 50 or 1 day', 'many for one line'],
-  ['sort', 'sort ', 'a text by labels'],
-  ['pick out', 'pick out from ', 'answers from a text'],
-  ['pick out cv', 'pick out cv from entry.', 'what a CV holds'],
-  ['pick out brief', 'pick out brief from entry.', 'what a brief asks for'],
-  ['pick out call', 'pick out call from entry.', 'what a call was about'],
-  ['open application', 'open application for "', 'of a candidate'],
-  ['move', 'move deal to "', 'a deal to a stage'],
-  ['tell', 'tell owner "', 'a colleague'],
-  ['tell its owner', 'tell its owner "', 'whose record it is'],
-  ['call', 'call with "', 'by telephone'],
-  ['book', 'book meeting with "', 'a slot'],
-  ['prepare', 'prepare "', 'a dossier'],
-  ['hand over', 'hand over to "', 'to a webhook'],
-  ['take in from clock', 'take in from clock at 08:00 on working days', 'records that are due'],
-  ['take in from clock every', 'take in from clock every 30 minutes from 08:00 to 18:00 on working days', 'records that are due'],
-  ['take in from change', 'take in from change of ', 'records that change'],
-  ['take in from mailbox', 'take in from mailbox "', 'mails'],
-  ['take in from calendar', 'take in from calendar "', 'booked meetings'],
-  ['stop', 'stop "', 'the trip'],
-];
-
 /** Which names fit after the words before an open quote; the first pattern that fits decides. */
-const NAMES: readonly (readonly [before: RegExp, names: (library: Library, before: string) => readonly string[], what: string])[] = [
-  [/\bscore\b.*\bwith $/, (library) => library.scorecards.map((card) => card.name), 'scorecard'],
-  [/\blook up\b.*\bwith $/, (library) => library.chains.map((chain) => chain.name), 'lookup chain'],
-  [/\bfollow up with $/, (library) => library.plans.map((plan) => plan.name), 'plan'],
-  [/\bopen deal in ".*" at $/, (library, before) => stagesAfter(library, before), 'stage'],
-  [/\bopen deal in $/, (library) => library.pipelines.map((pipeline) => pipeline.name), 'pipeline'],
-  [/\bopen application for ".*" at $/, (library, before) => stagesAfter(library, before), 'stage'],
-  [/\bopen application for $/, (library) => library.openings.map((opening) => opening.name), 'opening'],
-  [/\bmove \w+ to $/, (library) => [...new Set([...library.pipelines, ...library.openings].flatMap((entry) => entry.stages))], 'stage'],
-  [/^prepare $/, () => DOCUMENTS, 'document'],
-  [/^tell $/, (library) => [...library.people, ...library.teams, ...library.webhooks], 'person, team or webhook'],
-  [/\bhand over to $/, (library) => library.webhooks, 'webhook'],
-  [/\bamong $/, (library) => library.teams, 'team'],
-  [/\bask $/, (library) => [...library.teams, ...ASKABLE_ROLES], 'team or role'],
-  [/\bwrite email $/, (library) => library.templates.map((template) => template.name), 'text'],
-  [/\btake in from (\w+) $/, (library, before) => intakesAfter(library, before), 'intake'],
-  [/\buses connection \w+ = $/, (library) => library.connections, 'connection'],
-];
-
-function stagesAfter(library: Library, before: string): readonly string[] {
-  const [, what, name] = /open (deal in|application for) "([^"]*)"/.exec(before) ?? [];
-  return (what === 'deal in' ? library.pipelines : library.openings).find((entry) => entry.name === name)?.stages ?? [];
-}
-
-function intakesAfter(library: Library, before: string): readonly string[] {
-  const kind = /take in from (\w+) $/.exec(before)?.[1];
-  return library.intakes.filter((intake) => intake.kind === kind).map((intake) => intake.name);
-}
+const USES: NamesAfter = [/\buses connection \w+ = $/, (library) => library.connections, 'connection'];
+const names = (): readonly NamesAfter[] => [...verbs().flatMap((verb) => verb.names), USES];
 
 /** No more can be looked over. */
 const MOST = 40;
@@ -113,7 +46,7 @@ function openQuote(row: string): number {
 function inQuotes(row: string, quoteAt: number, at: number, library: Library): Completion | undefined {
   const before = row.slice(0, quoteAt);
   const typed = row.slice(quoteAt + 1).toLowerCase();
-  const rule = NAMES.find(([pattern]) => pattern.test(before));
+  const rule = names().find(([pattern]) => pattern.test(before));
   if (!rule) return undefined;
   const options = rule[1](library, before).filter((name) => name.toLowerCase().includes(typed));
   return { from: at - typed.length, options: options.map((name) => ({ label: name, insert: `${name}"`, detail: rule[2] })) };
@@ -122,7 +55,9 @@ function inQuotes(row: string, quoteAt: number, at: number, library: Library): C
 function atStart(row: string, at: number): Completion | undefined {
   if (!/^[a-z ]*$/i.test(row)) return undefined;
   const typed = row.toLowerCase();
-  const options = STARTS.filter(([label, insert]) => label.startsWith(typed) && insert !== row);
+  const options = verbs()
+    .flatMap((verb) => verb.begins)
+    .filter(([label, insert]) => label.startsWith(typed) && insert !== row);
   return options.length === 0
     ? undefined
     : { from: at - row.length, options: options.map(([label, insert, detail]) => ({ label, insert, detail })) };
@@ -147,12 +82,7 @@ function resultsOf(above: string, library: Library): readonly CompletionOption[]
 }
 
 function inExpression(library: Library, above: string, row: string, at: number): Completion | undefined {
-  if (
-    !/^(?:keep|when|set|note|else set|once per|wait for|wait until|sort|pick out (?:\w+ )?from|tell (?:\w+|"[^"]*")(?: by email)? )/.test(
-      row,
-    )
-  )
-    return undefined;
+  if (!verbs().some((verb) => verb.speaks.some((pattern) => pattern.test(row)))) return undefined;
   const about = /^about (\w+)/m.exec(above)?.[1];
   const typed = /[a-z_][a-z0-9_.]{0,200}$/i.exec(row)?.[0] ?? '';
   const fields = catalogueOf(library.fields);

@@ -1,5 +1,5 @@
 import { DEMO_FLOW, DEMO_LIBRARY } from '../../../testing/demo-library';
-import { VERB_WORDS } from '../syntax';
+import { verbs } from '../syntax';
 import { helpAt } from './index';
 
 const at = (text: string, words: string, offset = 1) => helpAt(text, text.indexOf(words) + offset, DEMO_LIBRARY);
@@ -7,7 +7,7 @@ const deal = 'flow "D"\nabout deal\n\ntake in from hand\nkeep when quiet_days > 
 
 describe('help at a word', () => {
   test('every verb is explained where a line begins with it', () => {
-    for (const [verb] of VERB_WORDS) if (verb !== 'unknown') expect(at(`${verb} x`, verb)?.title).toBe(verb);
+    for (const { verb } of verbs()) expect(at(`${verb} x`, verb)?.title).toBe(verb);
     expect(at('off: stop "x"', 'stop')?.says).toContain('Ends the trip');
     expect(at('note "stop it"', 'stop')).toBeUndefined();
   });

@@ -1,7 +1,8 @@
 import { catalogueOf, type Catalogue } from '../../fields';
 import { FUNCTIONS } from '../../feel';
-import { resultOf, type Library } from '../check';
-import { numberedLines, parseFlow, VERB_WORDS, type Line, type Verb } from '../syntax';
+import type { Library } from '../meaning/library';
+import { numberedLines, parseFlow, type Line } from '../syntax';
+import { resultOf, verbs } from '../verbs';
 
 /** What is known of the word at a place. */
 export interface Help {
@@ -10,35 +11,6 @@ export interface Help {
   readonly title: string;
   readonly says: string;
 }
-
-const VERB_HELP: Readonly<Record<Exclude<Verb, 'unknown'>, string>> = {
-  'take in': 'Where records enter this flow. “once per” takes each only once.',
-  keep: 'Only records for which the condition holds go on. An unknown value is a “no”, and the journal says it was unknown. “unless” screens out tests, abuse, thrown-away mailboxes, dead sites, customers, and more.',
-  match: 'Looks whether the person or company is in the CRM already; asks where it is not sure.',
-  read: 'Reads the company’s site and answers the questions, each with the words it rests on.',
-  score: 'Weighs the record with a scorecard: points, band, and why.',
-  split: 'Several ways: the first arm whose condition holds is taken. Below the split all go on that have not stopped.',
-  'look up': 'Asks paid providers one after the other until an answer is usable. Nothing is asked or paid twice.',
-  open: 'Opens a deal for the company at a stage of a pipeline, or an application of the person for an opening.',
-  assign: 'Gives the person or the deal to a member of a team, in turn.',
-  set: 'Writes a field; what was there stays below it, with its source.',
-  note: 'Writes a note on the record.',
-  write: 'Composes a message from a text, with a personal line from facts. It does not leave yet.',
-  ask: 'Waits for a person to approve the message, change it, or refuse it.',
-  send: 'Sends one message, paced within the reader’s office hours and the mailbox’s limits.',
-  'follow up': 'Sends the touches of a plan on its days, and stops by itself when an answer comes.',
-  wait: 'Rests here: for a while, until a time, for a reply, or for a condition, with a limit.',
-  gather: 'Holds records together; one goes on for all when there are enough, or when the time is up.',
-  sort: 'Puts one of the labels on a text, by their meanings and examples.',
-  'pick out': 'Answers questions from a text, each with the words it rests on. Of a CV or a brief its usual parts come by themselves.',
-  move: 'Moves the deal or the application to another stage.',
-  tell: 'Tells a colleague, a team or a webhook; nothing waits for it.',
-  'hand over': 'Posts the record to a webhook, signed; with “wait for an answer” it goes on when the answer comes.',
-  call: 'Telephones with a script. Needs a telephone connection.',
-  book: 'Offers times and books one. Needs a calendar connection.',
-  prepare: 'Makes the dossier of the record; “tell … by email” can send it along.',
-  stop: 'Ends the trip here, with a reason.',
-};
 
 /** What stands at an offset of a flow's text, explained: a verb, a named thing, a field, a part of a result, a function. */
 export function helpAt(text: string, at: number, library: Library): Help | undefined {
@@ -53,11 +25,11 @@ export function helpAt(text: string, at: number, library: Library): Help | undef
 function atVerb(row: string, place: number): Help | undefined {
   const lead = /^\s*(?:off:\s*)?/.exec(row)?.[0].length ?? 0;
   const words = row.slice(lead);
-  const verb = VERB_WORDS.map(([word]) => word)
-    .filter((word): word is Exclude<Verb, 'unknown'> => word !== 'unknown' && (words === word || words.startsWith(`${word} `)))
-    .sort((a, b) => b.length - a.length)[0];
-  if (verb === undefined || place < lead || place > lead + verb.length) return undefined;
-  return { from: lead, to: lead + verb.length, title: verb, says: VERB_HELP[verb] };
+  const found = verbs()
+    .filter(({ verb }) => words === verb || words.startsWith(`${verb} `))
+    .sort((a, b) => b.verb.length - a.verb.length)[0];
+  if (!found || place < lead || place > lead + found.verb.length) return undefined;
+  return { from: lead, to: lead + found.verb.length, title: found.verb, says: found.help };
 }
 
 function inQuotes(row: string, place: number, library: Library): Help | undefined {

@@ -1,6 +1,6 @@
 import { STANDARD, type Catalogue } from '../../fields';
 import { sayArm, sayLine, type Part } from '../say';
-import type { FlowTree, Line } from '../syntax';
+import { armsOf, verbOf, type FlowTree, type Line } from '../syntax';
 
 const ROW = 30;
 const TOP = 64;
@@ -85,25 +85,27 @@ function drawLines(lines: readonly Line[], depth: number, place: Place): boolean
     place.number += 1;
     const y = nextY(drawing);
     drawing.rows.push({ y, depth, number: place.number, parts: sayLine(line, place.fields), off: line.off });
-    drawing.channels.push(channel(depth, y, depth, y + (line.step.verb === 'stop' ? ROW / 2 : ROW)));
-    open = line.off || line.step.verb !== 'stop';
-    if (line.step.verb !== 'split') continue;
+    const ends = verbOf(line.step).ends === true;
+    drawing.channels.push(channel(depth, y, depth, y + (ends ? ROW / 2 : ROW)));
+    open = line.off || !ends;
+    const arms = armsOf(line);
+    if (arms.length === 0) continue;
     const splitEnd = y + ROW;
     let armTop = splitEnd;
-    const ends: { readonly depth: number; readonly y: number }[] = [];
-    for (const arm of line.step.arms) {
+    const back: { readonly depth: number; readonly y: number }[] = [];
+    for (const arm of arms) {
       const armY = nextY(drawing);
       armTop = armY;
       drawing.deepest = Math.max(drawing.deepest, depth + 1);
       drawing.rows.push({ y: armY, depth: depth + 1, number: undefined, parts: sayArm(arm, place.fields), off: false });
       drawing.channels.push(channel(depth, splitEnd, depth, armY), channel(depth, armY - ROW * 0.2, depth + 1, armY + ROW));
-      if (drawLines(arm.lines, depth + 1, place)) ends.push({ depth: depth + 1, y: nextY(drawing) });
+      if (drawLines(arm.lines, depth + 1, place)) back.push({ depth: depth + 1, y: nextY(drawing) });
     }
     const end = nextY(drawing);
-    const last = line.step.arms.at(-1);
+    const last = arms.at(-1);
     if (last?.when) drawing.channels.push(channel(depth, armTop, depth, end));
-    for (const from of ends) drawing.channels.push(lane(from, depth, end));
-    open = line.off || ends.length > 0 || last?.when !== undefined;
+    for (const from of back) drawing.channels.push(lane(from, depth, end));
+    open = line.off || back.length > 0 || last?.when !== undefined;
   }
   return open;
 }

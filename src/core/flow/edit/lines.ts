@@ -1,4 +1,4 @@
-import { numberedLines, parseFlow, parseLines, printFlow, type Arm, type FlowTree, type Line } from '../syntax';
+import { armsOf, numberedLines, parseFlow, parseLines, printFlow, type FlowTree, type Line } from '../syntax';
 import { keepMarks, marked } from './marks';
 
 /** Rebuilds every list of lines with `change`, inside out. */
@@ -132,7 +132,6 @@ export function lineText(text: string, mark: string): string {
   return found ? printFlow({ name: undefined, about: undefined, uses: [], lines: [found], endComments: [] }) : '';
 }
 
-const armsOf = (line: Line): readonly Arm[] => (line.step.verb === 'split' ? line.step.arms : []);
 const withInArm = (line: Line, armMark: string, change: (lines: readonly Line[]) => readonly Line[]): Line =>
   line.step.verb === 'split'
     ? {

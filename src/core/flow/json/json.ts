@@ -1,140 +1,35 @@
 import { z } from 'zod';
 import { printDuration } from '../../base';
-import { clockText, type Expr, type FlowTree, type Line, type Wait } from '../syntax';
+import { clockText } from '../tree/notation';
+import { armsOf, type Expr, type FlowTree, type Line, type Wait } from '../tree/tree';
+import { verbs } from '../verbs';
+import * as shapes from '../verbs/shapes';
+import { unknown } from '../verbs/unknown';
 
-const name = z.string().describe('a name in quotes, or a bare word');
-const feel = z.string().describe('a FEEL expression (OMG DMN)');
-const span = z.string().describe('a length of time, such as "2 days"');
-const time = z.string().regex(/^\d\d:\d\d$/);
-const amount = z.strictObject({ value: z.number(), unit: z.string().optional() });
-const answer = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('number'), unit: z.string().optional() }),
-  z.strictObject({ kind: z.literal('money'), currency: z.string().describe('ISO 4217') }),
-  z.strictObject({ kind: z.literal('choice'), options: z.array(z.string()) }),
-  z.strictObject({ kind: z.enum(['text', 'list', 'yes/no', 'year', 'date']) }),
-]);
-const question = z.strictObject({ id: name, type: answer, wording: z.string() });
-const setting = z.strictObject({ field: name, value: feel });
-const as = name.optional();
+/** A line as JSON; what its step holds beside the verb is the verb's own shape. */
+interface LineJson {
+  readonly mark: string;
+  readonly off: boolean;
+  readonly comments?: string[] | undefined;
+  readonly step: Readonly<Record<string, unknown>>;
+}
 
-const waitFor = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('while'), length: span }),
-  z.strictObject({ kind: z.literal('clock'), time, workingDay: z.boolean(), readerTime: z.boolean() }),
-  z.strictObject({ kind: z.literal('date'), date: feel }),
-  z.strictObject({ kind: z.literal('reply'), message: name, atMost: span.optional() }),
-  z.strictObject({ kind: z.literal('condition'), when: feel, atMost: span.optional() }),
-]);
-
-const arm = z.strictObject({
-  when: feel.optional().describe('left out for the arm of all others'),
-  mark: z.string(),
-  comments: z.array(z.string()).optional(),
-  get lines() {
-    return z.array(lineSchema);
-  },
-});
-
-const step = z.discriminatedUnion('verb', [
-  z.strictObject({
-    verb: z.literal('take in'),
-    from: name,
-    name: name.optional(),
-    oncePer: name.optional(),
-    clock: z
-      .strictObject({
-        time,
-        workingDays: z.boolean(),
-        every: span.optional(),
-        until: time.optional(),
-        within: span.optional(),
-        when: feel.optional(),
-      })
-      .optional(),
-    change: z.strictObject({ fields: z.array(name), when: feel.optional() }).optional(),
-  }),
-  z.strictObject({ verb: z.literal('keep'), when: feel, unless: z.array(name).optional(), otherwise: setting.optional() }),
-  z.strictObject({ verb: z.literal('match'), targets: z.array(name), askAbove: amount.optional(), sameAbove: amount.optional() }),
-  z.strictObject({
-    verb: z.literal('read'),
-    target: name,
-    places: z.array(name),
-    questions: z.array(question),
-    maxPages: amount.optional(),
-    maxCost: amount.optional(),
-    noOlder: span.optional(),
-    as,
-  }),
-  z.strictObject({ verb: z.literal('score'), target: name, scorecard: name, as }),
-  z.strictObject({ verb: z.literal('split'), arms: z.array(arm) }),
-  z.strictObject({ verb: z.literal('look up'), field: name, chain: name }),
-  z.strictObject({
-    verb: z.literal('open'),
-    what: z.enum(['deal', 'application']),
-    pipeline: name.optional(),
-    opening: name.optional(),
-    stage: name,
-    as,
-  }),
-  z.strictObject({ verb: z.literal('assign'), what: name.optional(), team: name }),
-  z.strictObject({ verb: z.literal('set'), assignment: setting }),
-  z.strictObject({ verb: z.literal('note'), text: feel }),
-  z.strictObject({ verb: z.literal('write'), channel: name, template: name, as }),
-  z.strictObject({
-    verb: z.literal('ask'),
-    who: name,
-    message: name,
-    within: span.optional(),
-    otherwise: z
-      .discriminatedUnion('does', [
-        z.strictObject({ does: z.literal('stop'), text: z.string() }),
-        z.strictObject({ does: z.literal('tell'), who: name, text: z.string() }),
-      ])
-      .optional(),
-  }),
-  z.strictObject({ verb: z.literal('send'), message: name, sameThread: z.boolean() }),
-  z.strictObject({ verb: z.literal('follow up'), plan: name }),
-  z.strictObject({ verb: z.literal('wait'), for: waitFor, as }),
-  z.strictObject({ verb: z.literal('gather'), count: amount, atMost: span, as }),
-  z.strictObject({
-    verb: z.literal('sort'),
-    text: feel,
-    labels: z.array(z.strictObject({ name, meaning: z.string(), examples: z.array(z.string()) })),
-    as,
-  }),
-  z.strictObject({ verb: z.literal('pick out'), document: name.optional(), text: feel, questions: z.array(question), as }),
-  z.strictObject({ verb: z.literal('move'), what: name, stage: name }),
-  z.strictObject({
-    verb: z.literal('tell'),
-    who: z.strictObject({ kind: z.enum(['role', 'named']), name }),
-    byEmail: z.boolean(),
-    text: feel,
-    paper: name.optional(),
-  }),
-  z.strictObject({
-    verb: z.literal('hand over'),
-    to: name,
-    answer: z.strictObject({ atMost: span, parts: z.array(z.strictObject({ id: name, type: answer })) }).optional(),
-    as,
-  }),
-  z.strictObject({ verb: z.literal('call'), script: name, as }),
-  z.strictObject({ verb: z.literal('book'), team: name, within: span.optional(), as }),
-  z.strictObject({ verb: z.literal('prepare'), document: name, as }),
-  z.strictObject({ verb: z.literal('stop'), reason: z.string().optional() }),
-  z.strictObject({ verb: z.literal('unknown'), text: z.string() }),
-]);
-
-const lineSchema = z.strictObject({
+const lineSchema: z.ZodType<LineJson> = z.strictObject({
   mark: z.string().describe('short and stable: kept when the line is moved or reworded'),
   off: z.boolean(),
   comments: z.array(z.string()).optional(),
-  step,
+  // Made when first asked for: by then every verb is known.
+  get step(): z.ZodType<LineJson['step']> {
+    const [first, ...others] = [...verbs(), unknown].map((verb) => verb.json(() => lineSchema));
+    return first ? z.discriminatedUnion('verb', [first, ...others]) : z.never();
+  },
 });
 
 /** The published shape; `z.toJSONSchema` of it stands at `/api/v1/flows/schema`. */
 export const flowJsonSchema = z.strictObject({
-  name: name.optional(),
-  about: name.optional(),
-  uses: z.array(z.strictObject({ what: name, name, value: name })),
+  name: shapes.name.optional(),
+  about: shapes.name.optional(),
+  uses: z.array(z.strictObject({ what: shapes.name, name: shapes.name, value: shapes.name })),
   lines: z.array(lineSchema),
   comments: z.array(z.string()).optional(),
 });
@@ -153,11 +48,12 @@ export function flowJson(tree: FlowTree): FlowJson {
 
 function lineJson(line: Line): unknown {
   const { step: said, mark, off, comments } = line;
+  const arms = armsOf(line);
   const inside =
-    said.verb === 'split'
+    'arms' in said
       ? {
           verb: said.verb,
-          arms: said.arms.map((entry) => ({
+          arms: arms.map((entry) => ({
             ...(entry.when && { when: plain(entry.when) }),
             mark: entry.mark,
             ...(entry.comments.length > 0 && { comments: entry.comments }),

@@ -3,6 +3,7 @@ import { compileScorecard, type CompiledScorecard } from '../../score';
 import type { Library } from '../check';
 import type { Expr, FlowTree, Line, Step } from '../syntax';
 import { sayArm, sentenceOf } from '../say';
+import { verbOf } from '../verbs';
 
 /** The place after the last line. */
 export const END = -1;
@@ -46,25 +47,6 @@ type Draft = { -readonly [K in keyof Instruction]: Instruction[K] };
 
 const closure = (expr: Expr | undefined): FeelClosure | undefined => (expr?.parsed.expr ? compileFeel(expr.parsed.expr) : undefined);
 
-function ownExpr(step: Step): FeelClosure | undefined {
-  switch (step.verb) {
-    case 'keep':
-      return closure(step.when);
-    case 'note':
-      return closure(step.text);
-    case 'set':
-      return closure(step.assignment.value);
-    case 'sort':
-    case 'pick out':
-    case 'tell':
-      return closure(step.text);
-    case 'wait':
-      return closure(step.for.kind === 'condition' ? step.for.when : step.for.kind === 'date' ? step.for.date : undefined);
-    default:
-      return undefined;
-  }
-}
-
 /** Compiles a tree whose findings hold no error. Lines in reading order; a split's arms rejoin at the line below it. */
 export function compilePlan(tree: FlowTree, library: Library): Plan {
   const out: Draft[] = [];
@@ -76,6 +58,7 @@ export function compilePlan(tree: FlowTree, library: Library): Plan {
       if (first === END) first = at;
       for (const from of open) point(out, from, at);
       const { step } = line;
+      const { own, clause } = verbOf(step).compiles(step);
       const draft: Draft = {
         at,
         mark: line.mark,
@@ -84,12 +67,12 @@ export function compilePlan(tree: FlowTree, library: Library): Plan {
         off: line.off,
         next: END,
         arms: [],
-        expr: ownExpr(step),
-        elseExpr: step.verb === 'keep' ? closure(step.otherwise?.value) : undefined,
+        expr: closure(own),
+        elseExpr: closure(clause),
       };
       out.push(draft);
       open = [at];
-      if (step.verb !== 'split' || line.off) continue;
+      if (!('arms' in step) || line.off) continue;
       const arms: CompiledArm[] = [];
       for (const arm of step.arms) {
         const inner = place(arm.lines);

@@ -1,8 +1,8 @@
 import { clip, near, shortHash } from '../../base';
-import { Cursor } from './cursor';
-import { DEEPEST, readRows, type Row } from './rows';
-import type { Arm, FlowTree, Line, Named, ParsedFlow, Step, SyntaxProblem, Use, Word } from './tree';
-import { readStep, takeVerb, VERB_WORDS } from './verbs';
+import { Cursor } from '../tree/cursor';
+import { DEEPEST, readRows, type Row } from '../tree/rows';
+import type { Arm, FlowTree, Line, Named, ParsedFlow, Step, SyntaxProblem, Use, Word } from '../tree/tree';
+import { takeVerb, verbs } from '../verbs';
 
 /**
  * Reads flow text into its tree. Total: every text gives a tree, and what could not be understood stays in it word for
@@ -104,7 +104,7 @@ class FlowReader {
     const step = this.step(row, cursor) ?? { verb: 'unknown', text: this.block(row) };
     const to = lastRow(row).to;
     // An unknown line carries its comments in its own words; a known one would lose those at its end and among its clauses.
-    const own = step.verb === 'unknown' ? [] : commentsOf(row, step.verb !== 'split');
+    const own = step.verb === 'unknown' ? [] : commentsOf(row, !('arms' in step));
     return {
       from: row.from,
       to,
@@ -126,25 +126,22 @@ class FlowReader {
   private step(row: Row, cursor: Cursor): Step | undefined {
     const start = cursor.here();
     const verb = takeVerb(cursor);
-    if (verb === undefined || verb === 'unknown') {
+    if (verb === undefined) {
       const word = row.tokens[cursor.position]?.text ?? '';
       return cursor.say(`“${clip(word, LONGEST_WORD)}” is not a verb Millrace knows${this.suggestion(word)}`, start);
     }
-    if (verb === 'split') {
-      cursor.end();
-      return { verb, arms: this.arms(row) };
-    }
     const before = this.problems.length;
-    const step = readStep(
-      verb,
-      cursor,
-      row.children.length === 0
-        ? NONE
-        : row.children.filter((child) => child.tokens.length > 0).map((child) => new Cursor(this.text, child, this.problems)),
-    );
-    for (const child of row.children) for (const deeper of child.children) this.say(deeper, 'this is indented too far');
+    // What is read has the shape of its verb.
+    const step = verb.read(cursor, verb.holdsLines ? NONE : this.clauses(row), () => this.arms(row)) as Step | undefined;
+    if (step) cursor.end();
     if (!step && this.problems.length === before) cursor.say(`this line is not complete`, row);
     return step;
+  }
+
+  private clauses(row: Row): readonly Cursor[] {
+    if (row.children.length === 0) return NONE;
+    for (const child of row.children) for (const deeper of child.children) this.say(deeper, 'this is indented too far');
+    return row.children.filter((child) => child.tokens.length > 0).map((child) => new Cursor(this.text, child, this.problems));
   }
 
   private arms(row: Row): Arm[] {
@@ -225,13 +222,13 @@ const LONGEST_WORD = 40;
 
 function suggest(word: string): string {
   if (word.length > LONGEST_WORD) return '';
-  const verbs = VERB_WORDS.map(([verb]) => verb);
-  const begun = verbs.find((verb) => word.length > 2 && verb.startsWith(word.slice(0, 3).toLowerCase()));
+  const all = verbs().map(({ verb }) => verb);
+  const begun = all.find((verb) => word.length > 2 && verb.startsWith(word.slice(0, 3).toLowerCase()));
   if (begun) return `: did you mean “${begun}”?`;
   // "scroe": close to the first word of a verb
   const close = near(
     word,
-    verbs.map((verb) => verb.split(' ')[0] ?? verb),
+    all.map((verb) => verb.split(' ')[0] ?? verb),
   );
-  return close || `: lines begin with ${verbs.slice(0, -1).join(', ')} or ${verbs.at(-1) ?? ''}`;
+  return close || `: lines begin with ${all.slice(0, -1).join(', ')} or ${all.at(-1) ?? ''}`;
 }

@@ -36,6 +36,12 @@ export const KIND_WORDS: Readonly<Record<ThingKind, KindWords>> = {
     href: '/pipeline/stages',
     empty: 'A pipeline is the way of a deal: its stages in their order. Flows open deals in it and move them on.',
   },
+  answer: {
+    one: 'agreed answer',
+    many: 'Answers',
+    href: '/messages/answers',
+    empty: 'An agreed answer is what we say to an objection or a question: when it fits, in which words, and what may not be said.',
+  },
 };
 
 /** Problems at one part or below it: `criteria.0` has those of `criteria.0.levels.1.when`. */

@@ -3,7 +3,7 @@
 import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { Statement } from '../../../core/things';
+import type { Statement } from '../../../core/answers';
 import { call, sayProblem } from '../../client';
 import { Empty, Said, TopBar, type SaidText } from '../../kit/parts';
 import { placed } from '../../kit/placed';

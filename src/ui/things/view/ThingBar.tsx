@@ -16,6 +16,7 @@ const ABOVE = {
   template: { href: '/messages', label: 'Messages' },
   plan: { href: '/messages', label: 'Messages' },
   pipeline: { href: '/pipeline', label: 'Pipeline' },
+  answer: { href: '/messages', label: 'Messages' },
 } as const;
 
 /** The head of a thing's page: its name, its version, what uses it, and keeping what was changed. */

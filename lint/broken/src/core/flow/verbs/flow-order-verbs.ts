@@ -1,0 +1,1 @@
+import '../plan/index';

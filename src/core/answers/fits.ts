@@ -1,0 +1,62 @@
+import { clip, fold } from '../base';
+import { compileFeel, parseFeel, type FeelScope } from '../feel';
+import type { Language } from '../reader';
+import type { AgreedAnswer } from './agreed';
+import { tellingOf } from './claims';
+
+/** One thing they said that wants an answer: an objection, or a question word for word. */
+export interface Said {
+  readonly kind: 'objection' | 'question';
+  /** of an objection what it is about; of a question nothing */
+  readonly about: string | null;
+  readonly words: string;
+}
+
+/** An agreed answer to it, and whether it fits this reader. */
+export interface Candidate {
+  readonly answer: AgreedAnswer;
+  readonly fits: boolean;
+  /** in a few words: why, or why not */
+  readonly why: string;
+  /** share of the words by which the question is known that were found; 1 for objections */
+  readonly match: number;
+}
+
+/** So much of one way of asking must be in the question. */
+const ASKED_ENOUGH = 0.6;
+
+/** Answers agreed for what was said, those that fit first, then by how surely it is their question. */
+export function candidatesFor(
+  said: Said,
+  answers: readonly AgreedAnswer[],
+  reader: { readonly scope: FeelScope; readonly language: Language },
+): readonly Candidate[] {
+  return answers
+    .flatMap((answer): Candidate[] => {
+      const match = said.kind === 'objection' ? (answer.about === said.about ? 1 : 0) : askedBy(answer, said.words, reader.language);
+      if (match < ASKED_ENOUGH) return [];
+      return [{ answer, match, ...fitOf(answer, reader.scope) }];
+    })
+    .sort((a, b) => Number(b.fits) - Number(a.fits) || b.match - a.match || Number(b.answer.when !== '') - Number(a.answer.when !== ''));
+}
+
+/** How much of the best way of asking is in the question. One telling word alone is not enough where a way of asking has more. */
+function askedBy({ about, asks }: AgreedAnswer, words: string, language: Language): number {
+  const said = tellingOf(words, language);
+  return Math.max(
+    ...[about, ...asks].map((way) => {
+      if (fold(words).includes(fold(way))) return 1;
+      const own = tellingOf(way, language);
+      return own.size === 0 ? 0 : [...own].filter((word) => said.has(word)).length / own.size;
+    }),
+  );
+}
+
+function fitOf({ when }: AgreedAnswer, scope: FeelScope): Pick<Candidate, 'fits' | 'why'> {
+  if (when.trim() === '') return { fits: true, why: 'fits always' };
+  const { expr } = parseFeel(when);
+  const holds = expr === undefined ? null : compileFeel(expr)(scope);
+  const words = clip(when, 60);
+  if (holds === true) return { fits: true, why: `${words}: fits` };
+  return { fits: false, why: holds === null ? `not known whether ${words}` : `only when ${words}` };
+}

@@ -1,0 +1,41 @@
+/** What stands around an answer in each language: how it begins and ends, and what is said of a question nobody has agreed an answer to. */
+interface Frame {
+  readonly greeting: (name: string) => string;
+  readonly closing: string;
+  readonly thanks: string;
+  readonly asked: (question: string) => string;
+}
+export const FRAMES = {
+  en: {
+    greeting: (name) => `Hello ${name},`,
+    closing: 'Kind regards',
+    thanks: 'Thank you for your answer.',
+    asked: (question) => `You ask: “${question}” I will ask a colleague and come back to you.`,
+  },
+  de: {
+    greeting: (name) => `Hallo ${name},`,
+    closing: 'Mit freundlichen Grüßen',
+    thanks: 'vielen Dank für Ihre Antwort.',
+    asked: (question) => `Sie fragen: „${question}“ Das kläre ich mit einem Kollegen und melde mich dann.`,
+  },
+  nl: {
+    greeting: (name) => `Beste ${name},`,
+    closing: 'Met vriendelijke groet',
+    thanks: 'Dank u voor uw antwoord.',
+    asked: (question) => `U vraagt: “${question}” Dat vraag ik een collega, en dan kom ik erop terug.`,
+  },
+  fr: {
+    greeting: (name) => `Bonjour ${name},`,
+    closing: 'Bien cordialement',
+    thanks: 'Merci de votre réponse.',
+    asked: (question) => `Vous demandez : « ${question} » Je pose la question à un collègue et reviens vers vous.`,
+  },
+  es: {
+    greeting: (name) => `Hola, ${name}:`,
+    closing: 'Un saludo',
+    thanks: 'Gracias por su respuesta.',
+    asked: (question) => `Pregunta: «${question}» Lo consulto con un compañero y le contesto.`,
+  },
+} satisfies Readonly<Record<string, Frame>>;
+
+export const isFramed = (language: string): language is keyof typeof FRAMES => language in FRAMES;

@@ -1,0 +1,42 @@
+import type { JsonObject } from '../../base';
+import { composeMessage, type Composed } from '../../writer';
+import type { Run } from '../run';
+import type { AnswerOf } from './verb';
+
+/** The message a text makes for this record; undefined when there is no such text any more. */
+export function compose(answer: AnswerOf<'compose'>, templateName: string, run: Run): Composed | undefined {
+  const template = run.plan.library.templates.find((entry) => entry.name === templateName);
+  if (!template) return undefined;
+  const email = run.view.person.email;
+  return composeMessage({
+    template,
+    scope: run.messageScope(answer.sender),
+    recipient: { name: run.view.person.name, email: typeof email === 'string' && email !== '' ? email : null },
+    facts: answer.facts,
+    recentLines: answer.recentLines,
+    doNotContact: answer.doNotContact,
+    seed: run.view.person.id,
+  });
+}
+
+/** Why a message is held. */
+export const heldBy = (composed: Composed): string =>
+  composed.checks
+    .filter((check) => !check.ok)
+    .map((check) => check.says)
+    .join('; ');
+
+/** A message as the journal shows it. */
+export const shownMessage = (composed: Composed): JsonObject => ({
+  subject: composed.subject,
+  body: composed.body,
+  personalLine: composed.personalLine,
+  checks: composed.checks.map((check) => ({ ...check })),
+  facts: composed.factsUsed.map((fact) => ({
+    field: fact.field,
+    value: fact.value,
+    quote: fact.quote ?? null,
+    url: fact.url ?? null,
+    says: fact.says,
+  })),
+});

@@ -1,0 +1,158 @@
+/** Answers to what people write, on a real database: drafted, approved, sent into their thread once, counted by what followed. */
+import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { insertMessage, insertThread, setMessageState } from '../store/messages';
+import { createCompany, createPerson } from './records';
+import { receiveMail } from './receive-mail';
+import { answerBook, answeredLately, draftAnswer, sendAnswer } from './replies';
+import { thread as threadPage } from './overview';
+import { makeThing, things } from './things';
+import type { Actor } from './world';
+
+let world: TestWorld;
+let ines: Actor;
+let threadId: string;
+
+const OURS = 'Hello Nuria,\n\nIs there a page in the proposal you would like explained?\n\nLucía';
+beforeEach(async () => {
+  world = await testWorld();
+  ({ ines } = await demoWorkspace(world));
+  const firm = await createCompany(world, ines, {
+    values: { name: 'Viveros Almenara', heated_area: 1.1, country: 'ES' },
+    source: 'api',
+  });
+  const nuria = await createPerson(world, ines, {
+    values: { name: 'Nuria Peralta', first_name: 'Nuria', email: 'n.peralta@viveros-almenara.example' },
+    companyId: firm.id,
+    source: 'api',
+  });
+  threadId = world.newId();
+  const messageId = world.newId();
+  const [trip] = await world.db<{ id: string }[]>`select id from trip limit 1`;
+  await insertThread(
+    world.db,
+    { id: threadId, personId: nuria.id, tripId: trip?.id ?? null, mailbox: 'Sales mailbox', subject: 'Your proposal' },
+    world.now,
+  );
+  await insertMessage(
+    world.db,
+    {
+      id: messageId,
+      threadId,
+      tripId: null,
+      personId: nuria.id,
+      template: null,
+      touch: 0,
+      composed: { subject: 'Your proposal', body: OURS, personalLine: null, factsUsed: [], checks: [] },
+      state: 'sent',
+      rfcId: '<first@thornwick.example>',
+      inReplyTo: null,
+      refs: [],
+    },
+    world.now - 86_400_000,
+  );
+  await setMessageState(world.db, messageId, 'sent', world.now - 86_400_000);
+});
+afterEach(() => world.close());
+
+let n = 0;
+const theyWrite = (text: string): Promise<void> => {
+  n += 1;
+  world.now += 60_000;
+  return receiveMail(world, {
+    messageId: `<theirs-${n}@viveros-almenara.example>`,
+    inReplyTo: '<first@thornwick.example>',
+    references: ['<first@thornwick.example>'],
+    from: 'n.peralta@viveros-almenara.example',
+    fromName: 'Nuria Peralta',
+    to: ['sales@thornwick.example'],
+    subject: 'Re: Your proposal',
+    text: `${text}\n\nOn Mon, Lucía wrote:\n> ${OURS.replace(/\n/g, '\n> ')}`,
+    html: null,
+    autoSubmitted: false,
+    sentAt: world.now,
+  } as never);
+};
+const TOO_DEAR = 'Thanks Lucía, but honestly that is too expensive for us. How long would the work take?';
+
+test('a draft takes up the objection and the question, says when it would leave, and what else was agreed', async () => {
+  await theyWrite(TOO_DEAR);
+  const draft = await draftAnswer(world, ines, threadId);
+  expect(draft.body).toMatch(/^Hello Nuria,\n\nThat is a fair point[\s\S]*at 1.1 ha[\s\S]*two days[\s\S]*Ines Okafor-Brandt$/);
+  expect(draft.taken.map(({ said, by }) => [said.kind, by])).toEqual([
+    ['objection', { kind: 'agreed', name: 'Start with one bay' }],
+    ['question', { kind: 'agreed', name: 'Days, bay by bay' }],
+  ]);
+  expect(draft.taken[0]?.candidates.map(({ name, fits, used }) => [name, fits, used])).toEqual([
+    ['Start with one bay', true, 0],
+    ['What the old box costs', false, 0],
+  ]);
+  expect(Date.parse(draft.dueAt ?? '')).toBeGreaterThanOrEqual(world.now);
+  expect(draft.checks.every((check) => check.ok)).toBe(true);
+});
+
+test('approved it goes into their thread, once; what they wrote is taken care of; the use is counted by what follows', async () => {
+  await theyWrite(TOO_DEAR);
+  const draft = await draftAnswer(world, ines, threadId);
+  const answers = draft.taken.flatMap(({ by, candidates }) =>
+    by?.kind === 'agreed' ? candidates.filter((candidate) => candidate.name === by.name).map((candidate) => candidate.id) : [],
+  );
+  const { dueAt, id } = await sendAnswer(world, ines, threadId, { body: draft.body, inReplyTo: draft.inReplyTo, answers });
+  world.now = dueAt + 1_000;
+  await testWorker(world).drain();
+  const sent = world.outside.mails.filter((mail) => mail.subject === 'Re: Your proposal');
+  expect(sent).toHaveLength(1);
+  const { messages, thread } = await threadPage(world, threadId);
+  expect(thread.state).toBe('open');
+  expect(messages.find((message) => message.id === id)).toMatchObject({
+    state: 'sent',
+    approvedByName: 'Ines Okafor-Brandt',
+    inReplyTo: '<theirs-2@viveros-almenara.example>',
+  });
+  expect(messages.filter((message) => message.direction === 'in').every((message) => message.handledAt !== null)).toBe(true);
+  await theyWrite('That sounds good, I would like to know more. Can we meet next week?');
+  const { items } = await answerBook(world);
+  const used = items.filter((item) => item.used > 0);
+  expect(used.map(({ name, used: times, led }) => [name, times, led]).sort()).toEqual([
+    ['Days, bay by bay', 1, 1],
+    ['Start with one bay', 1, 1],
+  ]);
+  expect(await answeredLately(world, used[0]!.id)).toEqual([
+    expect.objectContaining({ personName: 'Nuria Peralta', companyName: 'Viveros Almenara', then: 'interested' }),
+  ]);
+});
+
+test('is refused when they have written again, when it says what may not be said, and when they must not be written to', async () => {
+  await theyWrite(TOO_DEAR);
+  const { inReplyTo, body } = await draftAnswer(world, ines, threadId);
+  await expect(sendAnswer(world, ines, threadId, { body: 'Hello Nuria,\n\nwe give a discount.', inReplyTo, answers: [] })).rejects.toThrow(
+    '“discount” may not be said here',
+  );
+  await expect(sendAnswer(world, ines, threadId, { body: ' ', inReplyTo, answers: [] })).rejects.toThrow('nothing is written');
+  await theyWrite('One more thing: is the wiring included?');
+  await expect(sendAnswer(world, ines, threadId, { body, inReplyTo, answers: [] })).rejects.toThrow('Nuria Peralta has written again');
+  await theyWrite('Please take me off your list and do not write to me again.');
+  const last = await draftAnswer(world, ines, threadId);
+  expect(last.checks.find((check) => check.id === 'do not contact')).toMatchObject({ ok: false });
+  await expect(sendAnswer(world, ines, threadId, { body, inReplyTo: last.inReplyTo, answers: [] })).rejects.toThrow('has ended');
+});
+
+test('questions without an agreed answer wait together until somebody writes one', async () => {
+  await theyWrite('Do you lease the cabinets?');
+  await theyWrite('And would you lease the cabinets to us?');
+  const { waiting } = await answerBook(world);
+  expect(waiting).toEqual([expect.objectContaining({ times: 2, from: ['Viveros Almenara'], threadId, statement: null })]);
+  await makeThing(world, ines, {
+    kind: 'answer',
+    name: 'Leasing',
+    body: {
+      name: 'Leasing',
+      about: 'leasing',
+      asks: ['do you lease'],
+      when: '',
+      texts: [{ language: 'en', body: 'May I come back to you on that?' }],
+      notSay: [],
+    },
+  });
+  expect((await answerBook(world)).waiting).toEqual([]);
+  expect((await things(world, 'answer')).map((item) => item.name)).toContain('Leasing');
+});
