@@ -262,12 +262,25 @@ test('approved messages go out paced, answers come back, and the plans stop by t
   await expect(reply).toBeVisible();
   const title = reply.getByRole('button', { expanded: true });
   if ((await title.count()) === 0) await reply.getByRole('button').first().click();
-  await page.getByRole('link', { name: 'Whole conversation' }).click();
+  await page.getByRole('button', { name: /^Answer/ }).click();
   await expect(page.getByText('answered', { exact: true }).first()).toBeVisible();
   await expect(page.getByText('does not go').first()).toBeVisible();
+  // The answer that would go out: changed in a word, approved by key, in their thread a day later.
+  const answer = page.getByRole('textbox', { name: /^Answer to / });
+  await expect(answer).toHaveValue(/^(?:Hello|Hallo|Beste|Bonjour|Hola)/);
   await accessible(page);
-  await page.getByRole('button', { name: 'I take care of it' }).click();
-  await expect(page.getByRole('button', { name: 'I take care of it' })).toHaveCount(0);
+  await answer.fill(`${await answer.inputValue()}\nP.S. I will ring you on Thursday.`);
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('Your own words: looked at once more when you approve.')).toBeVisible();
+  await page.keyboard.press('a');
+  await expect(page.getByText(/^It goes out /)).toBeVisible();
+  await expect(page.getByRole('button', { name: /^No answer/ })).toBeDisabled();
+  await expect(page.getByText('I take care of it')).toHaveCount(0);
+  const conversation = page.url();
+  await daysLater(page, 1);
+  await page.goto(conversation);
+  await expect(page.getByText('P.S. I will ring you on Thursday.').first()).toBeVisible();
+  await expect(page.getByText(/approved by Ines/).last()).toBeVisible();
 
   await page.getByRole('link', { name: 'The record' }).click();
   await expect(page.getByText('Follow-up ended')).toBeVisible();

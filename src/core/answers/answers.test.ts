@@ -142,6 +142,12 @@ describe('a draft', () => {
     expect(draft.body).toContain('You ask: “Do you lease the cabinets?” I will ask a colleague');
     expect(draft.sentences.every(({ loose }) => loose === null)).toBe(true);
   });
+  test('thanks for an objection nothing is agreed on, and does not answer it', () => {
+    const trust = { kind: 'objection' as const, objection: 'trust' as const, quote: 'We have heard mixed things about you.' };
+    const draft = draftReply(asking('We have heard mixed things about you.', { reading: trust }));
+    expect(draft.body).toContain('Thank you for saying so openly.');
+    expect(draft.taken[0]?.by).toBeNull();
+  });
   test('leaves out a sentence whose value is not known, and says which', () => {
     const draft = draftReply(
       asking('Too dear.', { ...price, chosen: 'Start with one bay', scope: { ...asking('').scope, company: { name: 'X' } } }),

@@ -122,13 +122,14 @@ export function draftReply(ask: DraftAsk): ReplyDraft {
     }
     const statement = said.kind === 'question' ? held(said.words, ask.statements, language) : undefined;
     taken.push({ said, candidates, by: statement ? { kind: 'statement', id: statement.id } : null });
+    const { asked, noted } = FRAMES[language];
     if (statement) middle.push({ text: statement.says, rests: [restOn(statement)], of: null, loose: null });
-    else middle.push({ text: FRAMES[language].asked(clip(said.words, 120)), rests: [], of: null, loose: null });
+    else middle.push({ text: said.kind === 'question' ? asked(clip(said.words, 120)) : noted, rests: [], of: null, loose: null });
   }
   const frame = FRAMES[language];
   const name = typeof ask.scope.first_name === 'string' && ask.scope.first_name !== '' ? ask.scope.first_name : ask.recipient.name;
   const plain = (text: string): DraftSentence => ({ text, rests: [], of: null, loose: null });
-  if (middle.length === 0) middle.push(plain(frame.thanks));
+  if (middle.length === 0 && ask.words.trim() !== '') middle.push(plain(frame.thanks));
   const sentences = [plain(frame.greeting(name)), ...middle, plain(`${frame.closing}\n${senderOf(ask.scope)}`)];
   const body = [sentences[0]?.text, middle.map(({ text }) => text).join(' '), sentences.at(-1)?.text].join('\n\n').trim();
   return { language, fallback, body, sentences, taken, leftOut, checks: checkReply({ ...ask, body, notSay, loose: looseOf(middle) }) };

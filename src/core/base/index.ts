@@ -5,6 +5,7 @@
  */
 export { assert, never } from './assert';
 export type { Brand, CompanyId, DealId, FactId, PersonId, RecordId, RecordKind, RecordRef, TripId } from './ids';
+export { shareInterval } from './interval';
 export { brandId, RECORD_KINDS, sameRecord } from './ids';
 export { shortHash, stableHash, stableId } from './hash';
 export type { Duration, DurationUnit, Instant } from './time';

@@ -1,5 +1,6 @@
 /** @jsxImportSource @emotion/react */
 import { Button } from '@mui/material';
+import { useRouter } from 'next/navigation';
 import Link from '../../kit/Link';
 import { call } from '../../client';
 import { dayTimeText } from '../../kit/format';
@@ -11,6 +12,7 @@ import { Body, Card, Deeds, type DecisionProps } from './parts';
 import { placed } from '../../kit/placed';
 
 export function OpenReply({ reply, decide, mayDecide, zone }: DecisionProps & { readonly reply: ReplyView }) {
+  const router = useRouter();
   const before = reply.thread.filter((message) => message.direction === 'out' && message.state === 'sent').at(-1);
   return (
     <Body>
@@ -36,21 +38,28 @@ export function OpenReply({ reply, decide, mayDecide, zone }: DecisionProps & { 
       <Deeds
         off={!mayDecide}
         deeds={[
+          ...(reply.threadId === null
+            ? []
+            : [
+                {
+                  key: 'a',
+                  label: 'Answer',
+                  main: true,
+                  run: () => {
+                    router.push(`/messages/${reply.threadId ?? ''}`);
+                  },
+                },
+              ]),
           {
-            key: 'a',
-            label: 'I take care of it',
-            main: true,
+            key: 'n',
+            label: 'No answer: I take care of it',
+            main: reply.threadId === null,
             run: () => {
               decide(call('handleReply', { params: { id: reply.id }, body: {} }));
             },
           },
         ]}
       >
-        {reply.threadId ? (
-          <Button component={Link} href={`/messages/${reply.threadId}`}>
-            Whole conversation
-          </Button>
-        ) : null}
         {reply.personId ? (
           <Button component={Link} href={`/records/people/${reply.personId}`}>
             {reply.personName}

@@ -4,6 +4,7 @@ import { Button } from '@mui/material';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import type { AnswerDraftView } from '../../../api';
 import { printValue } from '../../../core/fields';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
@@ -12,6 +13,7 @@ import { Marked, Notice, Tag, TopBar } from '../../kit/parts';
 import { followsText, replyTone } from '../../client/replies';
 import { THREAD_TONE, type ThreadRow } from './Threads';
 import { placed } from '../../kit/placed';
+import { Answer } from './Answer';
 
 export interface ThreadMessage {
   readonly id: string;
@@ -51,6 +53,8 @@ interface Props {
   readonly messages: readonly ThreadMessage[];
   readonly zone: string;
   readonly mayDecide: boolean;
+  /** the answer that would go out; null: nothing goes into this conversation any more */
+  readonly draft: AnswerDraftView | null;
 }
 
 const STATE_WORDS: Readonly<Record<string, string>> = {
@@ -66,7 +70,7 @@ const STATE_WORDS: Readonly<Record<string, string>> = {
 };
 
 /** One conversation on one matter: what went and came, what was understood, what still goes out by itself. */
-export function Thread({ thread, messages, zone, mayDecide }: Props) {
+export function Thread({ thread, messages, zone, mayDecide, draft }: Props) {
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
   const happened = messages.filter((message) => ['sent', 'received', 'failed', 'in doubt'].includes(message.state));
@@ -126,7 +130,18 @@ export function Thread({ thread, messages, zone, mayDecide }: Props) {
           ))}
           {happened.length === 0 ? <p className="quiet">Nothing has left yet.</p> : null}
         </section>
-        <aside className="col paper" css={placed({ width: 400, flex: 'none' })} aria-label="Still to come">
+        {draft ? (
+          <Answer
+            key={`${draft.inReplyTo ?? ''} ${messages.length}`}
+            threadId={thread.id}
+            personName={thread.personName}
+            first={draft}
+            waits={messages.some((message) => message.id === draft.inReplyTo && message.handledAt === null)}
+            mayDecide={mayDecide}
+            zone={zone}
+          />
+        ) : null}
+        <aside className="col paper" css={placed({ width: draft ? 250 : 400, flex: 'none' })} aria-label="Still to come">
           <div className="bar ruled">
             <h2 className="grow">Still to come</h2>
             <span className="quiet">from {thread.mailbox}</span>

@@ -1,4 +1,5 @@
 /** What the page of a question works out of what it was given. */
+import { shareInterval } from '../../../core/base';
 import type { z } from 'zod';
 import { printValue } from '../../../core/fields';
 import type { OPERATIONS } from '../../../api';
@@ -22,14 +23,10 @@ export function tallyOf(sites: readonly Site[], when: 'was' | 'is'): Tally {
   return { right, wrong, missing, of: right + wrong + missing };
 }
 
-/** Between what shares the true one lies, nineteen times in twenty (Wilson 1927), in whole percent. */
+/** Between what shares the true one lies, in whole percent. */
 export function interval(right: number, of: number): readonly [from: number, to: number] {
-  if (of === 0) return [0, 100];
-  const z = 1.96;
-  const share = right / of;
-  const middle = (share + (z * z) / (2 * of)) / (1 + (z * z) / of);
-  const half = (z * Math.sqrt((share * (1 - share)) / of + (z * z) / (4 * of * of))) / (1 + (z * z) / of);
-  return [Math.round((middle - half) * 100), Math.round((middle + half) * 100)];
+  const [from, to] = shareInterval(right, of);
+  return [Math.round(from * 100), Math.round(to * 100)];
 }
 
 /** The draft with an answer shown on a page, or shown as none; what was shown of that answer before is replaced. */

@@ -7,6 +7,7 @@ const TABS = [
   ['conversations', 'Conversations', '/messages'],
   ['template', 'Texts', '/messages/texts'],
   ['plan', 'Plans', '/messages/plans'],
+  ['answer', 'Answers', '/messages/answers'],
   ['statements', 'Said of ourselves', '/messages/statements'],
 ] as const;
 

@@ -1,0 +1,186 @@
+/** @jsxImportSource @emotion/react */
+'use client';
+import { Button, TextField } from '@mui/material';
+import { useRouter } from 'next/navigation';
+import { useEffect, useRef, useState } from 'react';
+import type { AnswerDraftView } from '../../../api';
+import { plural } from '../../../core/base';
+import { call, sayProblem } from '../../client';
+import { dayTimeText } from '../../kit/format';
+import { Said, type SaidText } from '../../kit/parts';
+import { placed } from '../../kit/placed';
+import { otherAnswer, takenIds } from '../state/answer';
+import { Candidates } from './Candidates';
+import { RestsOn } from './RestsOn';
+import './answer.css';
+
+interface Props {
+  readonly threadId: string;
+  readonly personName: string;
+  readonly first: AnswerDraftView;
+  /** their last message waits for somebody */
+  readonly waits: boolean;
+  readonly mayDecide: boolean;
+  readonly zone: string;
+}
+
+/** The answer that would go out: what was agreed to say, what it rests on, and what happens then; approved, changed or left by key. */
+export function Answer({ threadId, personName, first, waits, mayDecide, zone }: Props) {
+  const router = useRouter();
+  const [draft, setDraft] = useState(first);
+  const [typed, setTyped] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [said, setSaid] = useState<SaidText | null>(null);
+  const area = useRef<HTMLTextAreaElement>(null);
+  const body = typed ?? draft.body;
+  const failed = (error: unknown): void => {
+    setBusy(false);
+    setSaid({ calm: false, text: sayProblem(error) });
+  };
+  const take = (answer: string): void => {
+    setBusy(true);
+    call('draftAnswer', { params: { id: threadId }, query: { answer } }).then((next) => {
+      setBusy(false);
+      setDraft(next);
+      setTyped(null);
+    }, failed);
+  };
+  const approve = (): void => {
+    setBusy(true);
+    call('sendAnswer', {
+      params: { id: threadId },
+      body: { body, inReplyTo: draft.inReplyTo, answers: [...takenIds(draft)] },
+    }).then(({ dueAt }) => {
+      setBusy(false);
+      setTyped(null);
+      setSaid({ calm: true, text: `It goes out ${dayTimeText(Date.parse(dueAt), zone)}.` });
+      router.refresh();
+    }, failed);
+  };
+  const noAnswer = (): void => {
+    if (draft.inReplyTo === null) return;
+    call('handleReply', { params: { id: draft.inReplyTo }, body: {} }).then(() => {
+      setSaid({ calm: true, text: 'Taken care of: nothing goes out.' });
+      router.refresh();
+    }, failed);
+  };
+  const other = otherAnswer(draft);
+  const deeds: Readonly<Record<string, (() => void) | undefined>> = {
+    a: mayDecide && !busy && body.trim() !== '' ? approve : undefined,
+    e: () => area.current?.focus(),
+    o: other === undefined ? undefined : () => take(other),
+    n: waits && mayDecide ? noAnswer : undefined,
+  };
+  useKeys(deeds);
+  return (
+    <aside className="col paper answer" aria-label="The answer that would go out" tabIndex={0}>
+      <div className="bar ruled">
+        <h2 className="grow">{draft.inReplyTo === null ? 'Write to them' : 'The answer that would go out'}</h2>
+        <span className="quiet">
+          in {LANGUAGE_WORDS[draft.language] ?? draft.language}
+          {draft.fallback ? <span className="in-brass">, agreed in another language only</span> : null}
+        </span>
+      </div>
+      <Said
+        said={said}
+        onClose={() => {
+          setSaid(null);
+        }}
+      />
+      <Candidates taken={draft.taken} busy={busy} onTake={take} />
+      <div className="words">
+        <TextField
+          multiline
+          fullWidth
+          minRows={6}
+          maxRows={16}
+          value={body}
+          disabled={!mayDecide}
+          inputRef={area}
+          onChange={(event) => {
+            setTyped(event.target.value);
+          }}
+          onKeyDown={(event) => {
+            if (event.key === 'Escape') area.current?.blur();
+            if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) deeds.a?.();
+          }}
+          slotProps={{ htmlInput: { 'aria-label': `Answer to ${personName}` } }}
+        />
+        {typed !== null && typed !== draft.body ? (
+          <p className="quiet small">
+            Your own words: looked at once more when you approve.{' '}
+            <button
+              className="linkish"
+              onClick={() => {
+                setTyped(null);
+              }}
+            >
+              take the draft back
+            </button>
+          </p>
+        ) : null}
+      </div>
+      <RestsOn draft={draft} />
+      {mayDecide ? (
+        <div className="deeds">
+          <Deed letter="A" label="Approve" main run={deeds.a} />
+          <Deed letter="E" label="Edit" run={deeds.e} />
+          <Deed letter="O" label="Other answer" run={deeds.o} />
+          <Deed letter="N" label="No answer" run={deeds.n} />
+        </div>
+      ) : null}
+      <h3 className="then">What happens then</h3>
+      <ul className="plain-list">
+        <li>
+          {draft.dueAt === null
+            ? `nothing can leave: there is no mailbox “${draft.mailbox}”`
+            : `${dayTimeText(Date.parse(draft.dueAt), zone)} it goes out in the same thread, from ${draft.mailbox}`}
+        </li>
+        {draft.drops > 0 ? <li>{plural(draft.drops, 'planned message does', 'planned messages do')} not go any more</li> : null}
+        {waits ? <li>their message counts as taken care of</li> : null}
+        <li>what they write next is news again, and stands on the desk</li>
+      </ul>
+    </aside>
+  );
+}
+
+const LANGUAGE_WORDS: Readonly<Record<string, string>> = { en: 'English', de: 'German', nl: 'Dutch', fr: 'French', es: 'Spanish' };
+
+/** Letters do their deeds while nobody types. */
+function useKeys(deeds: Readonly<Record<string, (() => void) | undefined>>): void {
+  const now = useRef(deeds);
+  now.current = deeds;
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      const { target } = event;
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (target instanceof HTMLElement && /^(?:INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
+      const deed = now.current[event.key.toLowerCase()];
+      if (!deed) return;
+      event.preventDefault();
+      deed();
+    };
+    window.addEventListener('keydown', press);
+    return () => {
+      window.removeEventListener('keydown', press);
+    };
+  }, []);
+}
+
+function Deed({
+  letter,
+  label,
+  main = false,
+  run,
+}: {
+  readonly letter: string;
+  readonly label: string;
+  readonly main?: boolean;
+  readonly run: (() => void) | undefined;
+}) {
+  return (
+    <Button variant={main ? 'contained' : 'outlined'} disabled={run === undefined} onClick={() => run?.()} css={placed({ gap: 8 })}>
+      {label} <kbd>{letter}</kbd>
+    </Button>
+  );
+}
