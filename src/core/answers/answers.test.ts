@@ -76,7 +76,7 @@ describe('an agreed answer', () => {
       ['What the old box costs', false],
     ]);
     const [first] = candidatesFor(said, demo.answers, { scope: { ...scope, company: {} }, language: 'en' });
-    expect(first?.why).toBe('not known whether company.heated_area >= 1');
+    expect([first?.fits, first?.isKnown]).toEqual([false, false]);
   });
   test.each([
     ['How long would the work take?', 'Days, bay by bay'],

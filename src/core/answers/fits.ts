@@ -1,4 +1,4 @@
-import { clip, fold } from '../base';
+import { fold } from '../base';
 import { compileFeel, parseFeel, type FeelScope } from '../feel';
 import type { Language } from '../reader';
 import type { AgreedAnswer } from './agreed';
@@ -16,8 +16,8 @@ export interface Said {
 export interface Candidate {
   readonly answer: AgreedAnswer;
   readonly fits: boolean;
-  /** in a few words: why, or why not */
-  readonly why: string;
+  /** whether its condition can be told at all */
+  readonly isKnown: boolean;
   /** share of the words by which the question is known that were found; 1 for objections */
   readonly match: number;
 }
@@ -52,11 +52,9 @@ function askedBy({ about, asks }: AgreedAnswer, words: string, language: Languag
   );
 }
 
-function fitOf({ when }: AgreedAnswer, scope: FeelScope): Pick<Candidate, 'fits' | 'why'> {
-  if (when.trim() === '') return { fits: true, why: 'fits always' };
+function fitOf({ when }: AgreedAnswer, scope: FeelScope): Pick<Candidate, 'fits' | 'isKnown'> {
+  if (when.trim() === '') return { fits: true, isKnown: true };
   const { expr } = parseFeel(when);
   const holds = expr === undefined ? null : compileFeel(expr)(scope);
-  const words = clip(when, 60);
-  if (holds === true) return { fits: true, why: `${words}: fits` };
-  return { fits: false, why: holds === null ? `not known whether ${words}` : `only when ${words}` };
+  return { fits: holds === true, isKnown: holds !== null };
 }

@@ -23,7 +23,11 @@ const SLOT = /\{\s{0,4}([a-z][a-z0-9_.]{0,80}(?: [a-z0-9_.]{1,80}){0,8}?)\s{0,4}
 export const slotsIn = (text: string): readonly string[] => [...text.matchAll(SLOT)].map((slot) => slot[1] ?? '');
 
 /** A text with its slots filled by a record's values, and the slots that have neither a value nor a fallback. */
-export function fillSlots(text: string, scope: FeelScope, language: string): { readonly text: string; readonly missing: readonly string[] } {
+export function fillSlots(
+  text: string,
+  scope: FeelScope,
+  language: string,
+): { readonly text: string; readonly missing: readonly string[] } {
   const missing: string[] = [];
   const filled = text.replace(SLOT, (whole, name: string, fallback: string | undefined) => {
     const value = shown(valueAt(scope, name), language) ?? fallback;

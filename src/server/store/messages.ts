@@ -55,7 +55,13 @@ export async function putRouteCheck(tx: Tx, name: string, checked: unknown): Pro
 
 export async function insertThread(
   tx: Tx,
-  thread: { readonly id: string; readonly personId: string; readonly tripId: string | null; readonly mailbox: string; readonly subject: string },
+  thread: {
+    readonly id: string;
+    readonly personId: string;
+    readonly tripId: string | null;
+    readonly mailbox: string;
+    readonly subject: string;
+  },
   now: Instant,
 ): Promise<void> {
   await tx`insert into thread (id, person_id, trip_id, mailbox, subject, created_at) values (${thread.id}, ${thread.personId}, ${thread.tripId}, ${thread.mailbox}, ${thread.subject}, ${now}) on conflict (id) do nothing`;

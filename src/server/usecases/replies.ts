@@ -144,10 +144,10 @@ export async function draftAnswer(
     taken: draft.taken.map(({ said, candidates, by }) => ({
       said,
       by,
-      candidates: candidates.map(({ answer, fits, why }) => {
+      candidates: candidates.map(({ answer, fits, isKnown }) => {
         const id = entryOf(answer.name)?.id ?? '';
         const { used = 0, led = 0 } = counts.get(id) ?? {};
-        return { id, name: answer.name, fits, why, used, led };
+        return { id, name: answer.name, when: answer.when, fits, isKnown, used, led };
       }),
     })),
   };

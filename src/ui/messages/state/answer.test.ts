@@ -1,5 +1,6 @@
 import type { AnswerDraftView } from '../../../api';
-import { checksText, ledOn, lettered, lettersOf, otherAnswer, takenIds } from './answer';
+import { catalogueOf } from '../../../core/fields';
+import { checksText, fitText, ledOn, lettered, lettersOf, otherAnswer, takenIds } from './answer';
 
 const statement = { kind: 'statement' as const, says: 'Later bays join without new wiring.', proof: 'service sheet 3' };
 const fact = { kind: 'fact' as const, label: 'vans', value: '6 vans', source: 'site', url: null };
@@ -19,8 +20,8 @@ const draft = (by: string | null): AnswerDraftView => ({
       said: { kind: 'objection', about: 'price', words: 'too dear' },
       by: by === null ? null : { kind: 'agreed', name: by },
       candidates: [
-        { id: '1', name: 'A', fits: true, why: '', used: 34, led: 13 },
-        { id: '2', name: 'B', fits: false, why: '', used: 3, led: 2 },
+        { id: '1', name: 'A', fits: true, when: '', isKnown: true, used: 34, led: 13 },
+        { id: '2', name: 'B', fits: false, when: 'company.employees >= 20', isKnown: false, used: 3, led: 2 },
       ],
     },
   ],
@@ -47,6 +48,17 @@ test('the answers taken, and the next one round', () => {
   expect(takenIds(draft(null))).toEqual([]);
   expect([otherAnswer(draft('A')), otherAnswer(draft('B')), otherAnswer(draft(null))]).toEqual(['B', 'A', 'A']);
   expect(otherAnswer({ ...draft('A'), taken: [] })).toBeUndefined();
+});
+
+test('why an answer fits is said in the words of the business', () => {
+  const fields = catalogueOf([]);
+  const said = (more: object) => fitText({ when: 'company.employees >= 20', fits: false, isKnown: true, ...more }, fields);
+  expect([said({ fits: true }), said({}), said({ isKnown: false }), said({ when: '', fits: true })]).toEqual([
+    'company employees ≥ 20: fits',
+    'only when company employees ≥ 20',
+    'not known whether company employees ≥ 20',
+    'fits always',
+  ]);
 });
 
 test('a share has its range, and says when there were few', () => {

@@ -1,10 +1,25 @@
 /** The answer beside a conversation: which agreed ones are taken, and what is shown of the draft. */
 import type { AnswerDraftView } from '../../../api';
 import { plural, shareInterval } from '../../../core/base';
+import { parseFeel } from '../../../core/feel';
+import type { Catalogue } from '../../../core/fields';
+import { sayFeel } from '../../../core/flow/say';
 
 export type Taken = AnswerDraftView['taken'][number];
 export type Candidate = Taken['candidates'][number];
 export type Rest = AnswerDraftView['sentences'][number]['rests'][number];
+
+/** A condition in the words of the business. */
+export function conditionText(when: string, fields: Catalogue): string {
+  const { expr } = parseFeel(when);
+  return expr ? sayFeel(expr, fields) : when;
+}
+/** Why an agreed answer fits a reader, or why not. */
+export function fitText({ when, fits, isKnown }: Pick<Candidate, 'when' | 'fits' | 'isKnown'>, fields: Catalogue): string {
+  if (when === '') return 'fits always';
+  const words = conditionText(when, fields);
+  return fits ? `${words}: fits` : isKnown ? `only when ${words}` : `not known whether ${words}`;
+}
 
 /** Fewer uses say little. */
 export const FEW = 10;

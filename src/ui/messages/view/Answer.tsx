@@ -1,6 +1,6 @@
 /** @jsxImportSource @emotion/react */
 'use client';
-import { Button, TextField } from '@mui/material';
+import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import type { AnswerDraftView } from '../../../api';
@@ -9,6 +9,7 @@ import { call, sayProblem } from '../../client';
 import { dayTimeText } from '../../kit/format';
 import { Said, type SaidText } from '../../kit/parts';
 import { placed } from '../../kit/placed';
+import { TextArea } from '../../kit/TextArea';
 import { otherAnswer, takenIds } from '../state/answer';
 import { Candidates } from './Candidates';
 import { RestsOn } from './RestsOn';
@@ -89,22 +90,17 @@ export function Answer({ threadId, personName, first, waits, mayDecide, zone }: 
       />
       <Candidates taken={draft.taken} busy={busy} onTake={take} />
       <div className="words">
-        <TextField
-          multiline
-          fullWidth
-          minRows={6}
-          maxRows={16}
+        <TextArea
+          label={`Answer to ${personName}`}
+          rows={8}
           value={body}
           disabled={!mayDecide}
-          inputRef={area}
-          onChange={(event) => {
-            setTyped(event.target.value);
-          }}
+          area={area}
+          onChange={setTyped}
           onKeyDown={(event) => {
             if (event.key === 'Escape') area.current?.blur();
             if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) deeds.a?.();
           }}
-          slotProps={{ htmlInput: { 'aria-label': `Answer to ${personName}` } }}
         />
         {typed !== null && typed !== draft.body ? (
           <p className="quiet small">

@@ -6,10 +6,12 @@ import { useState, type ReactNode } from 'react';
 import type { AnswerBookView } from '../../../api';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
+import { useFields } from '../../client/fields';
 import { agoText } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Empty, GoRow, Said, Tag, TopBar, type SaidText } from '../../kit/parts';
 import { placed } from '../../kit/placed';
+import { conditionText } from '../state/answer';
 import { byAbout, newAnswer } from '../state/book';
 import { LedOn } from './Candidates';
 import './answer.css';
@@ -100,6 +102,7 @@ export function AnswerBook({ book, now, mayChange, tabs }: Props) {
 }
 
 function Agreed({ items, now }: { readonly items: AnswerBookView['items']; readonly now: number }) {
+  const fields = useFields();
   return (
     <table className="plain book">
       <thead>
@@ -122,13 +125,12 @@ function Agreed({ items, now }: { readonly items: AnswerBookView['items']; reado
               {item.retired ? <Tag>retired</Tag> : null}
               <div className="quiet small cut">{item.first}</div>
             </td>
-            <td className="small">{item.when === '' ? <span className="quiet">always</span> : item.when}</td>
+            <td className="small">{item.when === '' ? <span className="quiet">always</span> : conditionText(item.when, fields)}</td>
             <td>
               <LedOn candidate={item} />
             </td>
-            <td className="quiet small">
-              {item.savedBy ?? 'as it came'}
-              {item.savedAt === null ? '' : `, ${agoText(Date.parse(item.savedAt), now)}`}
+            <td className="quiet small" title={item.savedBy ?? ''}>
+              {item.savedAt === null ? 'as it came' : agoText(Date.parse(item.savedAt), now)}
               <div>{item.languages.join(', ')}</div>
             </td>
           </GoRow>
@@ -150,7 +152,7 @@ function Waiting({
   readonly onWrite: (ask: Parameters<typeof newAnswer>[0]) => void;
 }) {
   return (
-    <aside className="col paper" css={placed({ width: 400, flex: 'none' })} aria-label="Waiting for an answer to be written">
+    <aside className="col paper" css={placed({ width: 340, flex: 'none' })} aria-label="Waiting for an answer to be written">
       <div className="bar ruled">
         <h2 className="grow">Waiting for an answer to be written</h2>
         <span className={waiting.length > 0 ? 'in-brass' : 'quiet'}>{plural(waiting.length, 'question')}</span>

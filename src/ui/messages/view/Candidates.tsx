@@ -1,7 +1,8 @@
 /** @jsxImportSource @emotion/react */
+import { useFields } from '../../client/fields';
 import { Tag } from '../../kit/parts';
 import { placed } from '../../kit/placed';
-import { ledOn, type Candidate, type Taken } from '../state/answer';
+import { fitText, ledOn, type Candidate, type Taken } from '../state/answer';
 
 interface Props {
   readonly taken: readonly Taken[];
@@ -11,6 +12,7 @@ interface Props {
 
 /** What they said, and the answers agreed to it: those that fit first, with how often each led on. */
 export function Candidates({ taken, busy, onTake }: Props) {
+  const fields = useFields();
   return taken.map(({ said, by, candidates }) => (
     <div key={`${said.kind} ${said.words}`} className="taken">
       <div className="asked">
@@ -35,8 +37,8 @@ export function Candidates({ taken, busy, onTake }: Props) {
           >
             <span aria-hidden>{on ? '◆' : '◇'}</span>
             <span className="strong cut">{candidate.name}</span>
-            <span className={candidate.fits ? 'quiet small cut' : 'in-brass small cut'} title={candidate.why}>
-              {candidate.why}
+            <span className={candidate.fits ? 'quiet small cut' : 'in-brass small cut'} title={fitText(candidate, fields)}>
+              {fitText(candidate, fields)}
             </span>
             <LedOn candidate={candidate} />
           </button>

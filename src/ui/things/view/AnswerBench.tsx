@@ -1,12 +1,14 @@
 /** @jsxImportSource @emotion/react */
 'use client';
 import { Button, MenuItem, TextField } from '@mui/material';
+import { useState } from 'react';
 import type { AnsweredView, ThingView } from '../../../api';
 import { OBJECTIONS, type AgreedAnswer } from '../../../core/answers';
 import { dayTimeText } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Said } from '../../kit/parts';
 import { placed } from '../../kit/placed';
+import { TextArea } from '../../kit/TextArea';
 import { problemsAt } from '../state/thing';
 import { useThing } from './useThing';
 import { ThingBar } from './ThingBar';
@@ -130,6 +132,7 @@ export function AnswerBench({ first, answered, zone, mayChange }: Props) {
   );
 }
 
+/** Lines as they are typed; what is kept are those that say something. */
 function Lines({
   label,
   value,
@@ -141,18 +144,19 @@ function Lines({
   readonly disabled: boolean;
   readonly onChange: (lines: string[]) => void;
 }) {
+  const [typed, setTyped] = useState(value.join('\n'));
+  // An undo or an older version brings other lines than were typed.
+  const shown = JSON.stringify(lines(typed)) === JSON.stringify(value) ? typed : value.join('\n');
   return (
-    <TextField
+    <TextArea
       label={label}
-      multiline
-      fullWidth
-      minRows={2}
-      maxRows={8}
+      shown
+      rows={2}
+      value={shown}
       disabled={disabled}
-      defaultValue={value.join('\n')}
-      key={value.length === 0 ? 'empty' : undefined}
-      onChange={(event) => {
-        onChange(lines(event.target.value));
+      onChange={(text) => {
+        setTyped(text);
+        onChange(lines(text));
       }}
     />
   );
@@ -178,8 +182,8 @@ function Texts({
       <div className="head-row">
         <h2>Our words</h2>
         <span className="quiet small">
-          {'{company.name}'} and other slots take the reader’s values; a sentence whose value is not known is left out. The greeting and the
-          name come by themselves.
+          slots such as {'{company.name}'} take the reader’s values; a sentence without its value is left out; greeting and name come by
+          themselves
         </span>
       </div>
       {answer.texts.map((text, i) => (
@@ -213,16 +217,12 @@ function Texts({
             ) : null}
           </div>
           <div>
-            <TextField
-              multiline
-              fullWidth
-              minRows={3}
-              maxRows={12}
+            <TextArea
+              label={`Words in ${text.language}`}
               value={text.body}
               disabled={!mayChange}
-              slotProps={{ htmlInput: { 'aria-label': `Words in ${text.language}` } }}
-              onChange={(event) => {
-                put(i, { body: event.target.value });
+              onChange={(words) => {
+                put(i, { body: words });
               }}
             />
             <At problems={problemsAt(problems, `texts.${i}`)} />

@@ -53,7 +53,7 @@ export function ThingBar<B extends ThingView['body']>({
           <>
             <Tag tone={isChanged ? 'river' : 'plain'}>{isChanged ? `changed since version ${view.no}` : `version ${view.no}`}</Tag>
             {view.retired ? <Tag tone="brass">retired</Tag> : null}
-            <span className="quiet small">used by {usersText(view)}</span>
+            {view.kind === 'answer' ? null : <span className="quiet small">used by {usersText(view)}</span>}
             {mayChange ? (
               <button
                 className="linkish small"

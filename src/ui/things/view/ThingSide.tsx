@@ -18,8 +18,8 @@ export function ThingSide<B extends ThingView['body']>({ state, zone, mayChange 
   const { view } = state;
   return (
     <>
-      <h2 className="side-head">Used by</h2>
-      {view.uses.length === 0 ? <p className="quiet small">Nothing speaks of it yet.</p> : null}
+      {view.kind === 'answer' ? null : <h2 className="side-head">Used by</h2>}
+      {view.uses.length === 0 && view.kind !== 'answer' ? <p className="quiet small">Nothing speaks of it yet.</p> : null}
       <ul className="plain-list">
         {view.uses.map((use) => (
           <li key={`${use.kind} ${use.name}`}>
