@@ -6,7 +6,7 @@ const rest = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('fact'), label: z.string(), value: z.string(), source: z.string(), url: z.string().nullable() }),
   z.object({ kind: z.literal('statement'), says: z.string(), proof: z.string() }),
 ]);
-const said = z.object({ kind: z.enum(['objection', 'question']), about: z.string().nullable(), words: z.string() });
+const said = z.object({ kind: z.enum(['objection', 'question', 'other']), about: z.string().nullable(), words: z.string() });
 const check = z.object({ id: z.string(), ok: z.boolean(), says: z.string() });
 const draft = z.object({
   inReplyTo: uuid.nullable().describe('their message that is answered'),

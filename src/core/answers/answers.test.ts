@@ -61,6 +61,16 @@ describe('what they said', () => {
   });
 });
 
+describe('interest', () => {
+  test('has an answer of its own, and where none is agreed a word of thanks', () => {
+    const reading = { kind: 'interested' as const, objection: null, quote: 'Sounds good.' };
+    const draft = draftReply(asking('Sounds good. Call me tomorrow morning.', { reading }));
+    expect(draft.body).toContain('Which day suits you for twenty minutes');
+    const none = draftReply(asking('Sounds good. Call me tomorrow morning.', { reading, answers: [] }));
+    expect([none.taken, none.body]).toEqual([[], expect.stringContaining('Thank you for your answer.')]);
+  });
+});
+
 describe('an agreed answer', () => {
   const { scope } = asking('');
   const names = (said: Parameters<typeof candidatesFor>[0], over: object = {}) =>

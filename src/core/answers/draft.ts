@@ -2,13 +2,13 @@ import { clip, fold } from '../base';
 import type { Fact } from '../facts';
 import { catalogueOf, labelOf, printValue, type OwnField } from '../fields';
 import type { FeelScope } from '../feel';
-import { languageOf, sentencesOf, stemOf, type Language } from '../reader';
+import { isSmall, languageOf, sentencesOf, stemOf, type Language } from '../reader';
 import { understandReply, type ReplyReading } from '../reply';
 import { checkMessage, fillSlots, slotsIn } from '../writer';
-import type { AgreedAnswer } from './agreed';
+import { isOtherKind, type AgreedAnswer } from './agreed';
 import { claimsIn, standsBehind, tellingOf, type Statement } from './claims';
 import { candidatesFor, type Candidate, type Said } from './fits';
-import { FRAMES, isFramed } from './frames';
+import { FRAMED, FRAMES, isFramed, type FramedLanguage } from './frames';
 
 /** What a sentence of ours rests on. */
 export type Rest =
@@ -65,8 +65,8 @@ export interface DraftAsk {
 }
 
 export const LONGEST_REPLY = 1_800;
-/** Too few words tell no language. */
-const TELLING_WORDS = 4;
+/** So many more small words of another language than of their record's. */
+const CLEARLY = 2;
 
 /** What they said that wants an answer: the objection first, then their questions in their order. */
 export function saidIn(words: string, reading: DraftAsk['reading']): readonly Said[] {
@@ -77,7 +77,8 @@ export function saidIn(words: string, reading: DraftAsk['reading']): readonly Sa
     reading.kind === 'objection' && reading.objection !== null
       ? [{ kind: 'objection', about: reading.objection, words: reading.quote ?? '' }]
       : objectionsIn(words);
-  return [...objection, ...questions.filter(({ words: asked }) => asked !== objection[0]?.words)];
+  const other: readonly Said[] = isOtherKind(reading.kind) ? [{ kind: 'other', about: reading.kind, words: reading.quote ?? '' }] : [];
+  return [...objection, ...other, ...questions.filter(({ words: asked }) => asked !== objection[0]?.words)];
 }
 
 /** Objections beside what a mail is mainly about: it asks, and what it says before that speaks against us all the same. */
@@ -120,6 +121,8 @@ export function draftReply(ask: DraftAsk): ReplyDraft {
       leftOut.push(...made.leftOut);
       continue;
     }
+    // Interest and the like want no word of their own where none is agreed.
+    if (said.kind === 'other') continue;
     const statement = said.kind === 'question' ? held(said.words, ask.statements, language) : undefined;
     taken.push({ said, candidates, by: statement ? { kind: 'statement', id: statement.id } : null });
     const { asked, noted } = FRAMES[language];
@@ -183,14 +186,16 @@ const senderOf = (scope: FeelScope): string => {
   return typeof name === 'string' ? name : '';
 };
 
-/** The language they wrote in, where it is one we have words in; else that of their record, else English. */
-function languageFor({ words, language }: DraftAsk): Language & keyof typeof FRAMES {
+/**
+ * The language they wrote in, where we have words in it and theirs tell it clearly; else that of their record, else English. Small words
+ * tell a language; one alone may be of two.
+ */
+function languageFor({ words, language }: DraftAsk): FramedLanguage {
   const said = fold(words).match(/[\p{L}]+/gu) ?? [];
-  if (said.length >= TELLING_WORDS) {
-    const found = languageOf(said);
-    if (isFramed(found)) return found;
-  }
-  return language !== null && isFramed(language) ? language : 'en';
+  const kept = language !== null && isFramed(language) ? language : 'en';
+  const small = (of: FramedLanguage): number => said.filter((word) => isSmall(word, of)).length;
+  const [best] = FRAMED.map((of) => ({ of, n: small(of) })).sort((x, y) => y.n - x.n);
+  return best && best.n >= small(kept) + CLEARLY ? best.of : kept;
 }
 
 /** An agreed text sentence by sentence: slots filled, each with what it rests on; one whose value is missing is left out. */

@@ -4,10 +4,10 @@ import type { Language } from '../reader';
 import type { AgreedAnswer } from './agreed';
 import { tellingOf } from './claims';
 
-/** One thing they said that wants an answer: an objection, or a question word for word. */
+/** One thing they said that wants an answer: an objection, a question word for word, or another kind such as interest. */
 export interface Said {
-  readonly kind: 'objection' | 'question';
-  /** of an objection what it is about; of a question nothing */
+  readonly kind: 'objection' | 'question' | 'other';
+  /** what an objection is about, or the other kind; of a question nothing */
   readonly about: string | null;
   readonly words: string;
 }
@@ -33,7 +33,7 @@ export function candidatesFor(
 ): readonly Candidate[] {
   return answers
     .flatMap((answer): Candidate[] => {
-      const match = said.kind === 'objection' ? (answer.about === said.about ? 1 : 0) : askedBy(answer, said.words, reader.language);
+      const match = said.kind === 'question' ? askedBy(answer, said.words, reader.language) : answer.about === said.about ? 1 : 0;
       if (match < ASKED_ENOUGH) return [];
       return [{ answer, match, ...fitOf(answer, reader.scope) }];
     })

@@ -45,4 +45,6 @@ export const FRAMES = {
   },
 } satisfies Readonly<Record<string, Frame>>;
 
-export const isFramed = (language: string): language is keyof typeof FRAMES => language in FRAMES;
+export type FramedLanguage = keyof typeof FRAMES;
+export const FRAMED = Object.keys(FRAMES) as readonly FramedLanguage[];
+export const isFramed = (language: string): language is FramedLanguage => language in FRAMES;

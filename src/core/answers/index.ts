@@ -3,7 +3,7 @@
  * Promises: a draft says nothing that neither a fact, nor a statement, nor an agreed answer holds; what is not covered is said to be
  * asked. Refuses: sending.
  */
-export { agreedAnswerSchema, isObjection, OBJECTIONS, type AgreedAnswer } from './agreed';
+export { agreedAnswerSchema, isObjection, isOtherKind, OBJECTIONS, OTHER_KINDS, type AgreedAnswer } from './agreed';
 export { claimsIn, statementSchema, type Claim, type Statement } from './claims';
 export { candidatesFor, type Candidate, type Said } from './fits';
 export {

@@ -4,7 +4,7 @@ import { feelPaths, parseFeel } from '../feel';
 import { readCondition, type Library, type Pipeline } from '../flow/check';
 import type { Scorecard } from '../score';
 import { slotsIn, type FollowUpPlan, type LinePattern, type MessageTemplate } from '../writer';
-import { claimsIn, isObjection, type AgreedAnswer, type Statement } from '../answers';
+import { claimsIn, isObjection, isOtherKind, type AgreedAnswer, type Statement } from '../answers';
 import type { Thing } from './thing';
 
 /** What is wrong with a thing, and where: `at` is the way to the part, as `criteria.2.levels.0.when`. */
@@ -47,7 +47,7 @@ function answerProblems(answer: AgreedAnswer, fields: Catalogue, statements: rea
       if (field.isProtected && speaksOf(answer.when, field.key))
         out.push(error('when', `“${field.label}” is protected: nobody is judged by it`));
   }
-  if (!isObjection(answer.about) && answer.asks.length === 0)
+  if (!isObjection(answer.about) && !isOtherKind(answer.about) && answer.asks.length === 0)
     out.push(warning('asks', 'say how people ask it: by the topic alone it is rarely found'));
   const seen = new Set<string>();
   answer.texts.forEach(({ language, body }, i) => {

@@ -34,6 +34,7 @@ import {
   setMessageState,
   setThread,
   threadRefs,
+  unhandledReplies,
   type MessageRow,
   type ThreadRow,
 } from '../store/messages';
@@ -261,6 +262,11 @@ export async function sendAnswer(
 }
 
 const subjectOf = (subject: string): string => (/^re:/i.test(subject) ? subject : `Re: ${subject}`);
+
+/** Conversations in which something came that nobody has taken care of, the longest waiting first. */
+export const waitingThreads = async (world: World): Promise<readonly string[]> => [
+  ...new Set((await unhandledReplies(world.db)).flatMap((message) => message.threadId ?? [])),
+];
 
 /** Keeps the questions of a mail that came in, word for word. */
 export async function keepQuestions(

@@ -17,7 +17,7 @@ export function Candidates({ taken, busy, onTake }: Props) {
     <div key={`${said.kind} ${said.words}`} className="taken">
       <div className="asked">
         <Tag tone={said.kind === 'objection' ? 'brick' : 'river'}>
-          {said.kind === 'objection' ? `objection · ${said.about ?? ''}` : 'asks'}
+          {said.kind === 'question' ? 'asks' : said.kind === 'objection' ? `objection · ${said.about ?? ''}` : said.about}
         </Tag>{' '}
         <span className="quiet cut" title={said.words}>
           “{said.words}”

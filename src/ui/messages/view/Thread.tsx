@@ -14,6 +14,7 @@ import { followsText, replyTone } from '../../client/replies';
 import { THREAD_TONE, type ThreadRow } from './Threads';
 import { placed } from '../../kit/placed';
 import { Answer } from './Answer';
+import { Waiting } from './Waiting';
 
 export interface ThreadMessage {
   readonly id: string;
@@ -55,6 +56,8 @@ interface Props {
   readonly mayDecide: boolean;
   /** the answer that would go out; null: nothing goes into this conversation any more */
   readonly draft: AnswerDraftView | null;
+  /** conversations that need a person, the longest waiting first */
+  readonly waiting: readonly string[];
 }
 
 const STATE_WORDS: Readonly<Record<string, string>> = {
@@ -70,7 +73,7 @@ const STATE_WORDS: Readonly<Record<string, string>> = {
 };
 
 /** One conversation on one matter: what went and came, what was understood, what still goes out by itself. */
-export function Thread({ thread, messages, zone, mayDecide, draft }: Props) {
+export function Thread({ thread, messages, zone, mayDecide, draft, waiting }: Props) {
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
   const happened = messages.filter((message) => ['sent', 'received', 'failed', 'in doubt'].includes(message.state));
@@ -103,6 +106,7 @@ export function Thread({ thread, messages, zone, mayDecide, draft }: Props) {
           </>
         }
       >
+        <Waiting threadId={thread.id} waiting={waiting} />
         <Button component={Link} href={`/records/people/${thread.personId}`}>
           The record
         </Button>

@@ -3,7 +3,7 @@
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import type { AnsweredView, ThingView } from '../../../api';
-import { OBJECTIONS, type AgreedAnswer } from '../../../core/answers';
+import { OBJECTIONS, OTHER_KINDS, type AgreedAnswer } from '../../../core/answers';
 import { dayTimeText } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Said } from '../../kit/parts';
@@ -56,7 +56,7 @@ export function AnswerBench({ first, answered, zone, mayChange }: Props) {
           </div>
           <div css={placed({ display: 'grid', gridTemplateColumns: '240px minmax(0, 1fr)', gap: 12, alignItems: 'start' })}>
             <TextField
-              label="an objection, or a topic"
+              label="an objection, a kind or a topic"
               value={answer.about}
               disabled={!mayChange}
               slotProps={{ htmlInput: { list: 'objections', maxLength: 60 } }}
@@ -65,7 +65,7 @@ export function AnswerBench({ first, answered, zone, mayChange }: Props) {
               }}
             />
             <datalist id="objections">
-              {OBJECTIONS.map((objection) => (
+              {[...OBJECTIONS, ...OTHER_KINDS].map((objection) => (
                 <option key={objection} value={objection} />
               ))}
             </datalist>

@@ -1,0 +1,42 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useEffect } from 'react';
+import Link from '../../kit/Link';
+
+/** The way to the conversations before and after this one that need a person too; J and K go there. */
+export function Waiting({ threadId, waiting }: { readonly threadId: string; readonly waiting: readonly string[] }) {
+  const router = useRouter();
+  const at = waiting.indexOf(threadId);
+  const others = waiting.filter((id) => id !== threadId);
+  const next = at < 0 ? waiting[0] : waiting[at + 1];
+  const before = at > 0 ? waiting[at - 1] : undefined;
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      const { target } = event;
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (target instanceof HTMLElement && /^(?:INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
+      const to = event.key === 'j' ? next : event.key === 'k' ? before : undefined;
+      if (to !== undefined) router.push(`/messages/${to}`);
+    };
+    window.addEventListener('keydown', press);
+    return () => {
+      window.removeEventListener('keydown', press);
+    };
+  }, [next, before, router]);
+  if (others.length === 0) return null;
+  return (
+    <nav className="quiet" aria-label="Conversations that need a person">
+      {before === undefined ? null : (
+        <Link href={`/messages/${before}`} title="K">
+          ‹ before
+        </Link>
+      )}{' '}
+      {at < 0 ? `${waiting.length} need a person` : `${at + 1} of ${waiting.length} that need a person`}{' '}
+      {next === undefined ? null : (
+        <Link href={`/messages/${next}`} title="J">
+          next ›
+        </Link>
+      )}
+    </nav>
+  );
+}
