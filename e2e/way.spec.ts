@@ -262,7 +262,7 @@ test('approved messages go out paced, answers come back, and the plans stop by t
   await expect(reply).toBeVisible();
   const title = reply.getByRole('button', { expanded: true });
   if ((await title.count()) === 0) await reply.getByRole('button').first().click();
-  await page.getByRole('button', { name: /^Answer/ }).click();
+  await page.getByRole('button', { name: 'Answer', exact: true }).click();
   await expect(page.getByText('answered', { exact: true }).first()).toBeVisible();
   await expect(page.getByText('does not go').first()).toBeVisible();
   // The answer that would go out: changed in a word, approved by key, in their thread a day later.

@@ -3,6 +3,7 @@
 // `npm run evaluate -- trades`: every trade read with what was learnt from all others.
 // `npm run evaluate -- FOLDER KEY [--answers FILE]`: any folder of sites, cold, worded and taught (`docs/questions.md`).
 // `npm run evaluate -- lists FOLDER KEY [--answers FILE]`: lists as people send them; `-- mail FOLDER KEY`: answers to our mail.
+// `npm run evaluate -- answers [BOOK [aside]]`: answers drafted from a book, those kept aside only when asked for.
 // `npm run train`: learns the weights anew.
 import { spawnSync } from 'node:child_process';
 import { DICTIONARIES, ensureDebian, ensurePackages, ROOT } from './lib.mjs';

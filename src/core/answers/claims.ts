@@ -35,11 +35,18 @@ const SLOT = /\{[^{}]{0,600}\}/g;
 /** So much of what a claim says must stand in one statement. */
 const COVERED = 0.6;
 
+/** Words that help to ask and say nothing of what is asked, where the lists of small words lack them. */
+const HELPING = new Set(
+  'does did doing could would should might shall please already konnten wurden bitte kunt zou zouden graag peut peuvent pouvez puis faut puede pueden podria'.split(
+    ' ',
+  ),
+);
+
 /** The stems of the words of a text that say something. */
 export const tellingOf = (text: string, language: Language): ReadonlySet<string> =>
   new Set(
     (fold(text).match(/[\p{L}\p{N}]+/gu) ?? [])
-      .filter((word) => word.length > 2 && !isSmall(word, language))
+      .filter((word) => word.length > 2 && !isSmall(word, language) && !HELPING.has(word))
       .map((word) => stemOf(word, language)),
   );
 

@@ -98,7 +98,7 @@ function objectionsIn(words: string): readonly Said[] {
  * asked of a colleague. Every sentence says what it rests on.
  */
 export function draftReply(ask: DraftAsk): ReplyDraft {
-  const language = languageFor(ask);
+  const { answer: language, words: spoken } = languagesFor(ask);
   const taken: Taken[] = [];
   const middle: DraftSentence[] = [];
   const leftOut: string[] = [];
@@ -106,7 +106,7 @@ export function draftReply(ask: DraftAsk): ReplyDraft {
   let fallback = false;
   const used = new Set<string>();
   for (const said of saidIn(ask.words, ask.reading)) {
-    const candidates = candidatesFor(said, ask.answers, { scope: ask.scope, language });
+    const candidates = candidatesFor(said, ask.answers, { scope: ask.scope, language: spoken });
     const wanted = candidates.find(({ answer }) => answer.name === ask.chosen) ?? candidates.find(({ fits }) => fits);
     if (wanted) {
       const { answer } = wanted;
@@ -123,7 +123,7 @@ export function draftReply(ask: DraftAsk): ReplyDraft {
     }
     // Interest and the like want no word of their own where none is agreed.
     if (said.kind === 'other') continue;
-    const statement = said.kind === 'question' ? held(said.words, ask.statements, language) : undefined;
+    const statement = said.kind === 'question' ? held(said.words, ask.statements, spoken) : undefined;
     taken.push({ said, candidates, by: statement ? { kind: 'statement', id: statement.id } : null });
     const { asked, noted } = FRAMES[language];
     if (statement) middle.push({ text: statement.says, rests: [restOn(statement)], of: null, loose: null });
@@ -187,15 +187,16 @@ const senderOf = (scope: FeelScope): string => {
 };
 
 /**
- * The language they wrote in, where we have words in it and theirs tell it clearly; else that of their record, else English. Small words
- * tell a language; one alone may be of two.
+ * The language to answer in: the one they wrote in where we have words in it and theirs tell it clearly, else that of their record, else
+ * English. Small words tell a language; one alone may be of two, which is enough to look words up, not to answer in it.
  */
-function languageFor({ words, language }: DraftAsk): FramedLanguage {
+function languagesFor({ words, language }: DraftAsk): { readonly answer: FramedLanguage; readonly words: FramedLanguage } {
   const said = fold(words).match(/[\p{L}]+/gu) ?? [];
   const kept = language !== null && isFramed(language) ? language : 'en';
   const small = (of: FramedLanguage): number => said.filter((word) => isSmall(word, of)).length;
   const [best] = FRAMED.map((of) => ({ of, n: small(of) })).sort((x, y) => y.n - x.n);
-  return best && best.n >= small(kept) + CLEARLY ? best.of : kept;
+  const lead = best ? best.n - small(kept) : 0;
+  return { answer: best && lead >= CLEARLY ? best.of : kept, words: best && lead > 0 ? best.of : kept };
 }
 
 /** An agreed text sentence by sentence: slots filled, each with what it rests on; one whose value is missing is left out. */
