@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { pipelineSchema } from '../core/flow/check';
+import { chainSchema } from '../core/lookup';
 import { scorecardSchema } from '../core/score';
 import { agreedAnswerSchema, statementSchema } from '../core/answers';
 import { THING_KINDS } from '../core/things';
@@ -8,7 +9,7 @@ import { op, uuid } from './op';
 import * as s from './schemas';
 
 const kind = z.enum(THING_KINDS);
-const body = z.union([scorecardSchema, templateSchema, planSchema, pipelineSchema, agreedAnswerSchema]);
+const body = z.union([scorecardSchema, templateSchema, planSchema, pipelineSchema, agreedAnswerSchema, chainSchema]);
 const name = z.string().trim().min(1).max(80);
 const use = z.object({
   kind: z.enum(['flow', 'plan']),

@@ -6,6 +6,7 @@ import { INTAKE_OPERATIONS } from './operations-intakes';
 import { WATCHED_OPERATIONS } from './operations-watched';
 import { ANSWER_OPERATIONS } from './operations-answers';
 import { OPENING_OPERATIONS } from './operations-openings';
+import { PROVIDER_OPERATIONS } from './operations-providers';
 import { RECORD_OPERATIONS } from './operations-records';
 import { SAFETY_OPERATIONS } from './operations-safety';
 import { RESEARCH_OPERATIONS } from './operations-research';
@@ -19,6 +20,7 @@ export const OPERATIONS = {
   ...FIELD_OPERATIONS,
   ...ANSWER_OPERATIONS,
   ...OPENING_OPERATIONS,
+  ...PROVIDER_OPERATIONS,
   ...WATCHED_OPERATIONS,
   ...FLOW_OPERATIONS,
   ...DESK_OPERATIONS,

@@ -1,6 +1,7 @@
 import { createHmac } from 'node:crypto';
 import http from 'node:http';
 import { z } from 'zod';
+import { fold, stableHash } from '../core/base';
 import { listen, readJson, sendJson, type StandIn } from './server';
 
 /** The secret of the demo's webhooks; calls that are not signed with it are refused. */
@@ -30,6 +31,10 @@ export async function startHooks(port = 0): Promise<StandIn> {
     if (path === '/fault') {
       ({ fault } = faultSchema.parse(await readJson(request)));
       sendJson(response, { ok: true });
+      return;
+    }
+    if (request.headers.host?.startsWith(PENNANT) === true) {
+      pennant(request, response);
       return;
     }
     const chunks: Buffer[] = [];
@@ -62,6 +67,25 @@ export async function startHooks(port = 0): Promise<StandIn> {
     });
   });
   return listen(server, port);
+}
+
+/** A lookup service of its own shape, asked by an address with a key: what a described connection is made for. */
+const PENNANT = 'api.pennant-data.example';
+const PENNANT_KEY = 'pennant-demo-key';
+function pennant(request: http.IncomingMessage, response: http.ServerResponse): void {
+  const url = new URL(request.url ?? '/', 'http://pennant.example');
+  if (request.headers['x-api-key'] !== PENNANT_KEY) {
+    sendJson(response, { error: { code: 'no_key', message: 'send your key as X-Api-Key' } }, 401);
+    return;
+  }
+  const [first = '', last = ''] = fold(url.searchParams.get('name') ?? '').split(/\s+/);
+  const domain = url.searchParams.get('domain') ?? '';
+  const dice = Number.parseInt(stableHash(`pennant ${first} ${last} ${domain}`).slice(0, 4), 16) / 0xffff;
+  const contacts =
+    domain === '' || dice > 0.8
+      ? []
+      : [{ address: `${first.slice(0, 1)}.${last}@${domain}`, score: Math.round(60 + dice * 45), kind: 'work' }];
+  sendJson(response, { meta: { credits_left: 412 }, data: { query: { first, last, domain }, contacts } });
 }
 
 /** The planning desk names a slot; a firm whose name is long has none free, so that both ways can be seen. */

@@ -8,6 +8,7 @@ import { parse } from 'csv-parse/sync';
 import postgres from 'postgres';
 import { stableId, type JsonObject } from '../core/base';
 import { textBlocks } from '../core/formats';
+import type { ProviderCall } from '../core/lookup';
 import type { DirectoryHit } from '../core/intake';
 import { openBox } from '../server/box';
 import { connect, type Tx } from '../server/db';
@@ -42,6 +43,9 @@ export interface SentMail extends OutgoingMail {
 /** The outside as tests see and steer it. */
 export class Outside {
   readonly mails: SentMail[] = [];
+  /** calls of described services, and what those answer */
+  readonly called: ProviderCall[] = [];
+  service: (call: ProviderCall) => unknown = () => ({});
   readonly searched: SourceQuestion[] = [];
   /** what lies in every mailbox, and how the server fails */
   readonly mailbox: FoundMail[] = [];
@@ -161,6 +165,12 @@ export async function testWorld(): Promise<TestWorld> {
       ask: async (question) => {
         outside.asked.push(question);
         const answer = await outside.provider(question);
+        if (answer instanceof WorldFailure) throw answer;
+        return answer;
+      },
+      call: async (_name, call) => {
+        outside.called.push(call);
+        const answer = await outside.service(call);
         if (answer instanceof WorldFailure) throw answer;
         return answer;
       },

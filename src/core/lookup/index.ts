@@ -3,3 +3,15 @@
  * next provider is asked only when the answer before it is not usable. Refuses: calling anyone - it decides, others ask.
  */
 export { chainSchema, nextProvider, usable, type Asked, type LookupChain, type UsabilityInput } from './chain';
+export {
+  answerIn,
+  atPointer,
+  callFor,
+  placesIn,
+  providerProblems,
+  providerSchema,
+  SLOTS,
+  type LookupQuestion,
+  type Provider,
+  type ProviderCall,
+} from './provider';

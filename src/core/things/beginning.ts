@@ -4,7 +4,7 @@ import type { Thing, ThingKind } from './thing';
 export function beginningOf(
   kind: ThingKind,
   name: string,
-  known: { readonly mailboxes: readonly string[]; readonly texts: readonly string[] },
+  known: { readonly mailboxes: readonly string[]; readonly texts: readonly string[]; readonly providers: readonly string[] },
 ): Thing {
   switch (kind) {
     case 'scorecard':
@@ -46,6 +46,8 @@ export function beginningOf(
       };
     case 'pipeline':
       return { kind, body: { name, stages: ['First talk', 'Offer', 'Won', 'Lost'] } };
+    case 'chain':
+      return { kind, body: { name, field: 'email', providers: [{ name: known.providers[0] ?? 'a connection', priceMicro: 0 }] } };
     case 'answer':
       return {
         kind,

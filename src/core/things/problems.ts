@@ -2,6 +2,7 @@ import { fold, plural } from '../base';
 import { catalogueOf, speaksOf, type Catalogue } from '../fields';
 import { feelPaths, parseFeel } from '../feel';
 import { readCondition, type Library, type Pipeline } from '../flow/check';
+import type { LookupChain } from '../lookup';
 import type { Scorecard } from '../score';
 import { slotsIn, type FollowUpPlan, type LinePattern, type MessageTemplate } from '../writer';
 import { claimsIn, isObjection, isOtherKind, type AgreedAnswer, type Statement } from '../answers';
@@ -20,7 +21,10 @@ const warning = (at: string, says: string): ThingProblem => ({ at, weight: 'warn
 /** Everything wrong with a thing among the other things there are. */
 export function problemsOf(
   thing: Thing,
-  library: Pick<Library, 'fields' | 'templates' | 'connections'>,
+  library: Pick<Library, 'fields' | 'templates' | 'connections'> & {
+    /** lookup services that are described here; left out: nothing is said of those that are not */
+    readonly providers?: readonly string[];
+  },
   statements: readonly Statement[] = [],
 ): readonly ThingProblem[] {
   const fields = catalogueOf(library.fields);
@@ -33,9 +37,30 @@ export function problemsOf(
       return planProblems(thing.body, library);
     case 'pipeline':
       return pipelineProblems(thing.body);
+    case 'chain':
+      return chainProblems(thing.body, library.providers);
     case 'answer':
       return answerProblems(thing.body, fields, statements);
   }
+}
+
+function chainProblems({ field, providers }: LookupChain, described: readonly string[] | undefined): readonly ThingProblem[] {
+  const out: ThingProblem[] = [];
+  if (field !== 'email') out.push(error('field', 'chains look up the e-mail'));
+  providers.forEach((provider, i) => {
+    if (providers.findIndex((other) => other.name === provider.name) < i)
+      out.push(error(`providers.${i}.name`, `“${provider.name}” is asked twice`));
+    if (described && !described.includes(provider.name))
+      out.push(
+        warning(
+          `providers.${i}.name`,
+          `no connection is described for “${provider.name}”: it is asked where this installation was told to when it started`,
+        ),
+      );
+    if (provider.dayBudgetMicro !== undefined && provider.dayBudgetMicro < provider.priceMicro)
+      out.push(error(`providers.${i}.dayBudgetMicro`, 'less than one answer costs: it would never be asked'));
+  });
+  return out;
 }
 
 function answerProblems(answer: AgreedAnswer, fields: Catalogue, statements: readonly Statement[]): readonly ThingProblem[] {

@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { agreedAnswerSchema, type AgreedAnswer } from '../answers';
 import { pipelineSchema, type Pipeline } from '../flow/check';
+import { chainSchema, type LookupChain } from '../lookup';
 import { scorecardSchema, type Scorecard } from '../score';
 import { planSchema, templateSchema, type FollowUpPlan, type MessageTemplate } from '../writer';
 
 /** Kinds that are made and changed in the product; a `template` is called a text where people read it. */
-export const THING_KINDS = ['scorecard', 'template', 'plan', 'pipeline', 'answer'] as const;
+export const THING_KINDS = ['scorecard', 'template', 'plan', 'pipeline', 'answer', 'chain'] as const;
 export type ThingKind = (typeof THING_KINDS)[number];
 export const isThingKind = (kind: string): kind is ThingKind => (THING_KINDS as readonly string[]).includes(kind);
 
@@ -14,7 +15,8 @@ export type Thing =
   | { readonly kind: 'template'; readonly body: MessageTemplate }
   | { readonly kind: 'plan'; readonly body: FollowUpPlan }
   | { readonly kind: 'pipeline'; readonly body: Pipeline }
-  | { readonly kind: 'answer'; readonly body: AgreedAnswer };
+  | { readonly kind: 'answer'; readonly body: AgreedAnswer }
+  | { readonly kind: 'chain'; readonly body: LookupChain };
 export type ThingBody = Thing['body'];
 
 const SCHEMAS = {
@@ -23,6 +25,7 @@ const SCHEMAS = {
   plan: planSchema,
   pipeline: pipelineSchema,
   answer: agreedAnswerSchema,
+  chain: chainSchema,
 } as const;
 
 /** What was sent as the body of a kind, or where it does not fit. */

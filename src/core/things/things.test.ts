@@ -151,7 +151,7 @@ test('a plan knows its texts, its mailbox and its days', () => {
 });
 
 test.each(THING_KINDS)('a new %s has nothing wrong', (kind) => {
-  const thing = beginningOf(kind, 'New', { mailboxes: ['mail'], texts: ['Hello'] });
+  const thing = beginningOf(kind, 'New', { mailboxes: ['mail'], texts: ['Hello'], providers: ['Pennant'] });
   expect(says(thing)).toEqual([]);
   expect(thingBody(kind, thing.body)).toEqual({ thing });
   expect('says' in thingBody(kind, { name: '' })).toBe(true);
@@ -181,5 +181,28 @@ describe('a name in flows', () => {
         expect(renamedIn(renamedIn(before, 'scorecard', from, to), 'scorecard', to, from)).toBe(before);
       }),
     );
+  });
+});
+
+describe('a lookup chain', () => {
+  const chain = (providers: readonly object[], field = 'email') => {
+    const read = thingBody('chain', { name: 'Work', field, providers });
+    if (!('thing' in read)) throw new Error(read.says);
+    return problemsOf(read.thing, { fields: [], templates: [], connections: [], providers: ['Pennant'] }).map(({ at, weight }) => [
+      at,
+      weight,
+    ]);
+  };
+  test('asks each provider once, within what it may cost, and says which nothing describes', () => {
+    expect(chain([{ name: 'Pennant', priceMicro: 20_000 }])).toEqual([]);
+    expect(
+      chain([
+        { name: 'Pennant', priceMicro: 1 },
+        { name: 'Pennant', priceMicro: 1 },
+      ]),
+    ).toEqual([['providers.1.name', 'error']]);
+    expect(chain([{ name: 'Fernpost', priceMicro: 1 }])).toEqual([['providers.0.name', 'warning']]);
+    expect(chain([{ name: 'Pennant', priceMicro: 9, dayBudgetMicro: 5 }])).toEqual([['providers.0.dayBudgetMicro', 'error']]);
+    expect(chain([{ name: 'Pennant', priceMicro: 1 }], 'phone')).toEqual([['field', 'error']]);
   });
 });

@@ -321,7 +321,7 @@ describe('lookup providers', () => {
   afterAll(() => standIn.close());
 
   test('answer the same question the same way', async () => {
-    const providers = httpProviders(`http://127.0.0.1:${standIn.port}`);
+    const providers = httpProviders(`http://127.0.0.1:${standIn.port}`, null);
     const [one, two] = [await providers.ask(question), await providers.ask(question)];
     expect({ ...one, tookMs: 0 }).toEqual({ ...two, tookMs: 0 });
   });
@@ -333,13 +333,17 @@ describe('lookup providers', () => {
     ['silence', 'unreachable', true, null],
   ])('%s', async (kind, code, retryable, retryAfterMs) => {
     await fault(kind);
-    expect(await failure(httpProviders(`http://127.0.0.1:${standIn.port}`).ask(question))).toMatchObject({ code, retryable, retryAfterMs });
+    expect(await failure(httpProviders(`http://127.0.0.1:${standIn.port}`, null).ask(question))).toMatchObject({
+      code,
+      retryable,
+      retryAfterMs,
+    });
     await fault('none');
   });
 
   test('none connected, or one nobody knows, is refused', async () => {
-    expect(await failure(httpProviders(null).ask(question))).toMatchObject({ code: 'refused', retryable: false });
-    expect(await failure(httpProviders(`http://127.0.0.1:${standIn.port}`).ask({ ...question, provider: 'Nobody' }))).toMatchObject({
+    expect(await failure(httpProviders(null, null).ask(question))).toMatchObject({ code: 'refused', retryable: false });
+    expect(await failure(httpProviders(`http://127.0.0.1:${standIn.port}`, null).ask({ ...question, provider: 'Nobody' }))).toMatchObject({
       code: 'refused',
     });
   });

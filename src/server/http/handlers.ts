@@ -29,6 +29,7 @@ import { researchSettings, saveResearchSettings } from '../usecases/research-set
 import { recheckFact } from '../usecases/recheck';
 import { changeRecord } from '../usecases/by-hand';
 import * as records from '../usecases/records';
+import * as providers from '../usecases/providers';
 import * as replies from '../usecases/replies';
 import * as releases from '../usecases/releases';
 import * as reviews from '../usecases/reviews';
@@ -124,6 +125,10 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   sendAnswer: ({ world, actor, params, body }) => replies.sendAnswer(world, actor, params.id ?? '', body),
   answerBook: ({ world }) => replies.answerBook(world),
   answeredLately: async ({ world, params }) => ({ items: await replies.answeredLately(world, params.id ?? '') }),
+  listProviders: async ({ world }) => ({ items: await providers.providers(world) }),
+  keepProvider: async ({ world, actor, body }) => ({ items: await providers.keepProvider(world, actor, body) }),
+  removeProvider: async ({ world, actor, body }) => ({ items: await providers.removeProvider(world, actor, body.name) }),
+  tryProvider: ({ world, body }) => providers.tryProvider(world, body),
   listOpenings: async ({ world }) => ({ items: await openings.openings(world) }),
   createOpening: ({ world, actor, body }) => openings.createOpening(world, actor, body),
   getOpening: ({ world, params }) => openings.opening(world, params.id ?? ''),

@@ -5,6 +5,6 @@
  * Refuses: knowing what is said to a host.
  */
 export { dialAgent, dialTo, isPrivateAddress, NotConnected, onTheWire, type DialRules } from './dial';
-export { callJson, unreadable } from './json';
+export { callJson, refuseStatus, unreadable } from './json';
 export { isSigned, signature } from './signature';
 export { handOver, tryRoute, type Relay } from './smtp';

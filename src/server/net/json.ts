@@ -30,16 +30,20 @@ export async function callJson(call: JsonCall): Promise<unknown> {
       true,
     );
   }
-  const retryAfter = Number(response.headers['retry-after']) * 1000 || null;
-  if (response.statusCode === 429) throw new WorldFailure('busy', `${call.name} asked to come back later`, true, retryAfter);
-  if (response.statusCode >= 500) throw new WorldFailure('broken', `${call.name} answered with an error (${response.statusCode})`, true);
-  if (response.statusCode >= 400) throw new WorldFailure('refused', `${call.name} refused the question (${response.statusCode})`, false);
+  refuseStatus(call.name, response.statusCode, response.headers['retry-after']);
   const answer = await response.body.text();
   try {
     return cleanJson(JSON.parse(answer));
   } catch {
     return undefined;
   }
+}
+
+/** Throws what a status says went wrong. */
+export function refuseStatus(name: string, status: number, retryAfter: string | string[] | undefined): void {
+  if (status === 429) throw new WorldFailure('busy', `${name} asked to come back later`, true, Number(retryAfter) * 1000 || null);
+  if (status >= 500) throw new WorldFailure('broken', `${name} answered with an error (${status})`, true);
+  if (status >= 300) throw new WorldFailure('refused', `${name} refused the question (${status})`, false);
 }
 
 export function unreadable(name: string): WorldFailure {

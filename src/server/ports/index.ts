@@ -6,6 +6,7 @@ import type { Instant, JsonObject } from '../../core/base';
 import type { Dossier } from '../../core/dossier';
 import type { PageText } from '../../core/formats';
 import type { DirectoryHit } from '../../core/intake';
+import type { ProviderCall } from '../../core/lookup';
 import type { Lexicon } from '../../core/reader';
 import type { FetchedPage, IncomingMail } from './read';
 
@@ -182,7 +183,10 @@ export interface ProviderAnswer {
   readonly tookMs: number;
 }
 export interface Providers {
+  /** A service this installation was started with, by its name. Throws `WorldFailure`. */
   ask(question: ProviderQuestion): Promise<ProviderAnswer>;
+  /** A call of a described service, and the JSON it answers; undefined when that was none. Throws `WorldFailure`. */
+  call(name: string, call: ProviderCall): Promise<unknown>;
 }
 
 /** Where research looks beside a company's own site. */

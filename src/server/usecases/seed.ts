@@ -4,6 +4,7 @@ import type { FactDraft } from '../../core/facts';
 import { ownFieldSchema, readTyped, type FactValue } from '../../core/fields';
 import { libraryItemSchema } from '../../core/flow/check';
 import { openingSchema } from '../../core/hiring';
+import { providerSchema } from '../../core/lookup';
 import { formSchema, watchedSchema } from '../../core/intake';
 import { companyKeys, normalisePhone, personKeys } from '../../core/match';
 import { insertUser } from '../store/access';
@@ -23,6 +24,7 @@ import { recordFacts } from './facts';
 import { createForm } from './forms';
 import { changeRecord } from './by-hand';
 import { createOpening } from './openings';
+import { keepProvider } from './providers';
 import { makeThing } from './things';
 import { standingQuestionsSchema } from './questions';
 import { release } from './releases';
@@ -55,6 +57,8 @@ export const workspaceSeedSchema = z.object({
   statements: z.array(statementSchema).default([]),
   /** what was agreed to say to objections and questions */
   answers: z.array(agreedAnswerSchema).default([]),
+  /** lookup services described by data */
+  providers: z.array(z.object({ provider: providerSchema, secret: z.string().default('') })).default([]),
   webhooks: z.array(z.object({ name: z.string(), url: z.url(), secret: z.string() })).default([]),
   sources: sourceSettingsSchema.default([]),
   fields: z.array(ownFieldSchema).default([]),
@@ -127,6 +131,7 @@ export async function seedWorkspace(
   const builder = seed.users.find((user) => user.role === 'builder') ?? seed.users[0];
   const actor = builder ? { userId: idOf(builder.email), name: builder.name } : { userId: null, name: 'Millrace' };
   for (const hook of seed.webhooks) await connectWebhook(world, actor, hook);
+  for (const entry of seed.providers) await keepProvider(world, actor, entry);
   await seedCrm(world, texts.companies, texts.people, seed.workspace.defaultCountry);
   await seedConfirmed(world, texts.confirmed ?? [], startsAt);
   await seedDeals(world, texts.deals ?? [], texts.people, startsAt);

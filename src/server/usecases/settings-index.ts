@@ -7,6 +7,7 @@ import { listFields } from '../store/fields';
 import { listDoNotContact } from '../store/messages';
 import { mailboxViews } from './mailboxes';
 import { peopleView } from './people-here';
+import { providers } from './providers';
 import { researchSettings } from './research-settings';
 import { teams } from './teams';
 import { workspace, type World } from './world';
@@ -26,7 +27,7 @@ const shortDay = (day: string): string =>
 
 export async function settingsIndex(world: World): Promise<readonly SettingsLine[]> {
   const now = await world.clock.now();
-  const [space, { people, invites }, groups, fields, boxes, research, barred, open] = await Promise.all([
+  const [space, { people, invites }, groups, fields, boxes, research, barred, open, services] = await Promise.all([
     workspace(world.db),
     peopleView(world),
     teams(world),
@@ -35,10 +36,12 @@ export async function settingsIndex(world: World): Promise<readonly SettingsLine
     researchSettings(world),
     listDoNotContact(world.db),
     listTokens(world.db),
+    providers(world),
   ]);
   const here = people.filter((person) => person.endedAt === null);
   const next = groups.find((team) => team.next !== null && team.members.length > 1) ?? groups.find((team) => team.next !== null);
   const failing = boxes.filter((box) => box.checked?.ok === false).length;
+  const broken = services.filter((service) => service.checked?.ok === false).length;
   const ending = open.filter((token) => token.endsSoon).length;
   const off = space.daysOff.find((day) => day >= dayKey(now, space.zone));
   const on = SOURCE_NAMES.filter((name) => research.sources.some((source) => source.name === name && !source.off)).length;
@@ -70,6 +73,16 @@ export async function settingsIndex(world: World): Promise<readonly SettingsLine
       'Mailboxes and sending',
       failing > 0 ? `${failing} of ${boxes.length} does not send` : boxes.map((box) => `${box.dailyLimit} a day`).join(' · ') || 'none yet',
       { wants: failing > 0 || boxes.length === 0, begins: true },
+    ),
+    line(
+      '/settings/connections',
+      'Connections',
+      broken > 0
+        ? `${broken} of ${services.length} fails`
+        : services.length === 0
+          ? 'none described'
+          : plural(services.length, 'lookup service'),
+      { wants: broken > 0 },
     ),
     line('/settings/do-not-contact', 'Do not contact', plural(barred.length, 'address', 'addresses')),
     line('/settings/tokens', 'Tokens', ending > 0 ? `${ending} of ${open.length} ends within two weeks` : plural(open.length, 'token'), {

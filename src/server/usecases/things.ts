@@ -22,6 +22,7 @@ import {
 import type { Tx } from '../db';
 import { listFlows, versionsOf } from '../store/flows';
 import { dealsByStage, moveStage, renamePipeline } from '../store/records';
+import { listProviders } from '../store/providers';
 import { getSetting, putSetting } from '../store/settings';
 import {
   findThing,
@@ -46,6 +47,7 @@ export const THING_WORDS: Readonly<Record<ThingKind, string>> = {
   plan: 'plan',
   pipeline: 'pipeline',
   answer: 'agreed answer',
+  chain: 'lookup chain',
 };
 
 /** What the business says of itself. */
@@ -72,7 +74,7 @@ export async function keepStatements(world: World, actor: Actor, items: readonly
 }
 
 interface Users {
-  readonly library: Library;
+  readonly library: Library & { readonly providers: readonly string[] };
   readonly said: readonly Statement[];
   readonly plans: readonly { readonly id: string; readonly plan: FollowUpPlan }[];
   readonly flows: readonly {
@@ -83,8 +85,13 @@ interface Users {
     readonly held: unknown;
   }[];
 }
+/** The library with what things speak of besides: lookup services. */
+export async function thingLibrary(tx: Tx): Promise<Users['library']> {
+  const [library, providers] = await Promise.all([loadLibrary(tx), listProviders(tx)]);
+  return { ...library, providers: providers.map((row) => row.name) };
+}
 async function usersOf(tx: Tx): Promise<Users> {
-  const [library, said, flows, plans] = await Promise.all([loadLibrary(tx), statements(tx), listFlows(tx), listThings(tx, 'plan')]);
+  const [library, said, flows, plans] = await Promise.all([thingLibrary(tx), statements(tx), listFlows(tx), listThings(tx, 'plan')]);
   const live = new Map(
     (
       await versionsOf(
@@ -109,8 +116,9 @@ const heldSchema = z.object({
   templates: z.array(z.looseObject({ name: z.string() })).default([]),
   plans: z.array(z.looseObject({ name: z.string() })).default([]),
   pipelines: z.array(z.looseObject({ name: z.string() })).default([]),
+  chains: z.array(z.looseObject({ name: z.string() })).default([]),
 });
-const PARTS = { scorecard: 'scorecards', template: 'templates', plan: 'plans', pipeline: 'pipelines' } as const;
+const PARTS = { scorecard: 'scorecards', template: 'templates', plan: 'plans', pipeline: 'pipelines', chain: 'chains' } as const;
 /** The same thing, whatever order its parts were written in. */
 const inOrder = (value: unknown): string =>
   JSON.stringify(value, (_, part: unknown) =>
@@ -184,7 +192,7 @@ async function accepted(tx: Tx, kind: ThingKind, body: unknown, name: string): P
   const read = thingBody(kind, body);
   if (!('thing' in read)) throw new Refusal('not valid', `this is no ${THING_WORDS[kind]}: ${read.says}`, { at: read.at });
   const named = { kind, body: { ...read.thing.body, name } } as Thing;
-  const [library, said] = await Promise.all([loadLibrary(tx), statements(tx)]);
+  const [library, said] = await Promise.all([thingLibrary(tx), statements(tx)]);
   const wrong = problemsOf(named, library, said).filter((problem) => problem.weight === 'error');
   if (wrong[0])
     throw new Refusal('not valid', wrong.length === 1 ? wrong[0].says : `${wrong[0].says} (and ${wrong.length - 1} more)`, {
@@ -202,14 +210,18 @@ export async function makeThing(
   const now = await world.clock.now();
   const id = world.newId();
   await world.db.begin(async (tx) => {
-    const library = await loadLibrary(tx);
+    const library = await thingLibrary(tx);
     const source = ask.from === undefined ? undefined : readRow(found(await findThing(tx, ask.from), 'such thing'));
     if (source && source.kind !== ask.kind)
       throw new Refusal('not valid', `a ${THING_WORDS[source.kind]} cannot become a ${THING_WORDS[ask.kind]}`);
     const body =
       ask.body ??
       source?.body ??
-      beginningOf(ask.kind, ask.name, { mailboxes: library.connections, texts: library.templates.map((text) => text.name) }).body;
+      beginningOf(ask.kind, ask.name, {
+        mailboxes: library.connections,
+        texts: library.templates.map((text) => text.name),
+        providers: library.providers,
+      }).body;
     const made = await accepted(tx, ask.kind, body, ask.name);
     const says = source ? `a copy of ${source.body.name}` : 'made';
     if (!(await insertThing(tx, { id, kind: ask.kind, name: ask.name, body: made.body }, { says, userId: actor.userId, at: now })))

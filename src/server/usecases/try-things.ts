@@ -13,9 +13,8 @@ import { factsOf } from '../store/facts';
 import { doNotContactAmong, listMailboxes, recentLines } from '../store/messages';
 import { countRecords, dealsByStage, loadViews } from '../store/records';
 import { findThing, sampleReaders, sampleViews } from '../store/things';
-import { loadLibrary } from './library';
 import { currentFacts, LAST_LINES } from './requests/compose';
-import { statements, THING_WORDS } from './things';
+import { statements, THING_WORDS, thingLibrary } from './things';
 import { clockMinutes } from './touches';
 import { Refusal, workspace, type World } from './world';
 
@@ -35,7 +34,7 @@ export async function tryThing(
   if (!('thing' in read)) throw new Refusal('not valid', `this is no ${THING_WORDS[ask.kind]}: ${read.says}`, { at: read.at });
   const { thing } = read;
   const [library, said, row] = await Promise.all([
-    loadLibrary(world.db),
+    thingLibrary(world.db),
     statements(world.db),
     ask.id === undefined ? undefined : findThing(world.db, ask.id),
   ]);

@@ -28,7 +28,7 @@ export function makeWorld(config: Config, name: string, options: { readonly plan
     clock: movableClock(() => clockOffset(db)),
     mail: smtpMail({ ...config.smtp, statusUrl: config.standinMail }),
     web: webReader(config.standinWeb, box),
-    providers: httpProviders(config.providers),
+    providers: httpProviders(config.providers, config.standinHooks),
     sources: httpSources(config.sources),
     mailboxes: imapMailboxes(config.standinImap, box),
     calendars: httpCalendars(config.standinCalendar, box),

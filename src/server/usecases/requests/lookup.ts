@@ -1,14 +1,15 @@
 import { stableId, type Json } from '../../../core/base';
 import type { Answer, RecordView, Request } from '../../../core/engine';
-import { nextProvider, usable, type Asked, type LookupChain } from '../../../core/lookup';
+import { answerIn, nextProvider, usable, type Asked, type LookupChain, type LookupQuestion } from '../../../core/lookup';
 import { companySite } from '../../../core/match';
 import { z } from 'zod';
-import { WorldFailure } from '../../ports';
+import { WorldFailure, type ProviderAnswer } from '../../ports';
 import { beginLookup, endLookup, setReserved } from '../../store/effects';
 import type { HeldTrip } from '../../store/trips';
 import type { World } from '../world';
 import { trialOf } from './trial-of';
 import { counted, inPlace, inTurn } from '../connections';
+import { describedCall } from '../providers';
 import { setAside, settleReservation, type Reservation, type SpendLedger } from './paid';
 
 const keptSchema = z.object({ value: z.string().nullable(), confidence: z.number(), tookMs: z.number() });
@@ -29,6 +30,16 @@ export async function lookUp(
     asked.push(await askOne(world, held, view, request.field, provider, afresh));
   }
   return { kind: 'look up', asked };
+}
+
+/** Asks a service that is described here, else the one of that name that this installation was started with. */
+async function askAnywhere(world: World, name: string, key: string, question: LookupQuestion): Promise<ProviderAnswer> {
+  const described = await describedCall(world, world.db, name, question);
+  if (!described) return world.providers.ask({ provider: name, key, ...question });
+  const started = performance.now();
+  const { call, provider } = described;
+  const answer = await world.providers.call(name, { ...call, headers: { 'idempotency-key': key, ...call.headers } });
+  return { ...answerIn(provider, answer), tookMs: Math.round(performance.now() - started) };
 }
 
 async function askOne(
@@ -59,13 +70,11 @@ async function askOne(
     try {
       answer = await inPlace(world, { name: provider.name, atOnce: provider.atOnce }, now, () =>
         counted(world, provider.name, () =>
-          world.providers.ask({
-            provider: provider.name,
+          askAnywhere(world, provider.name, key, {
             field,
             personName: view.person.name,
             companyName: typeof view.company?.name === 'string' ? view.company.name : null,
             host,
-            key,
           }),
         ),
       );

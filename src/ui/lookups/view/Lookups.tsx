@@ -1,5 +1,7 @@
 /** @jsxImportSource @emotion/react */
 'use client';
+import { Button } from '@mui/material';
+import Link from '../../kit/Link';
 import { euro } from '../../kit/format';
 import { Empty, Meter, TopBar } from '../../kit/parts';
 import { placed } from '../../kit/placed';
@@ -29,7 +31,14 @@ export function Lookups({ chains, figures }: Props) {
       <TopBar
         title="Lookups"
         tags={<span className="quiet">paid providers, asked in order, each answer checked · {euro(total)} so far</span>}
-      />
+      >
+        <Button component={Link} href="/settings/connections">
+          Connections
+        </Button>
+        <Button component={Link} href="/lookups/chains">
+          Chains
+        </Button>
+      </TopBar>
       <div className="cols">
         <section className="col paper grow" tabIndex={0} aria-label="Overview">
           {chains.length === 0 ? (

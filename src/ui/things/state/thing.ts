@@ -36,6 +36,12 @@ export const KIND_WORDS: Readonly<Record<ThingKind, KindWords>> = {
     href: '/pipeline/stages',
     empty: 'A pipeline is the way of a deal: its stages in their order. Flows open deals in it and move them on.',
   },
+  chain: {
+    one: 'lookup chain',
+    many: 'Lookup chains',
+    href: '/lookups/chains',
+    empty: 'A chain says which paid providers are asked for an e-mail, one after the other, until an answer is usable.',
+  },
   answer: {
     one: 'agreed answer',
     many: 'Answers',

@@ -17,6 +17,7 @@ const ABOVE = {
   plan: { href: '/messages', label: 'Messages' },
   pipeline: { href: '/pipeline', label: 'Pipeline' },
   answer: { href: '/messages', label: 'Messages' },
+  chain: { href: '/lookups', label: 'Lookups' },
 } as const;
 
 /** The head of a thing's page: its name, its version, what uses it, and keeping what was changed. */

@@ -1,0 +1,60 @@
+import { z } from 'zod';
+import { providerSchema } from '../core/lookup';
+import { op } from './op';
+import * as s from './schemas';
+
+const view = z.object({
+  provider: providerSchema,
+  hasSecret: z.boolean().describe('a key is kept, sealed'),
+  usedBy: z.array(z.string()).describe('lookup chains that ask it'),
+  checked: z.object({ ok: z.boolean(), says: z.string(), at: s.instant }).nullable(),
+});
+export type ProviderView = z.output<typeof view>;
+const trial = z.object({
+  person: z.string().describe('whom it was asked about'),
+  asks: z.string(),
+  ok: z.boolean(),
+  says: z.string(),
+  value: z.string().nullable(),
+  confidence: z.number(),
+  answer: z.string().nullable().describe('what came back, as text'),
+  places: z.array(z.object({ at: z.string(), value: z.union([z.string(), z.number(), z.boolean(), z.null()]) })),
+});
+export type ProviderTrial = z.output<typeof trial>;
+const secret = z.string().max(2_000).optional().describe('the key; left out, the one that is kept stays; empty: none');
+const list = z.object({ items: z.array(view) });
+
+/** Lookup services described by data. */
+export const PROVIDER_OPERATIONS = {
+  listProviders: op({
+    method: 'GET',
+    path: '/providers',
+    summary: 'Lookup services described here, what asks them, and how the last try went.',
+    needs: 'look',
+    answer: list,
+  }),
+  keepProvider: op({
+    method: 'PUT',
+    path: '/providers',
+    summary: 'Describe a lookup service, or change its description.',
+    needs: 'keep secrets',
+    body: z.object({ provider: providerSchema, secret }),
+    answer: list,
+  }),
+  removeProvider: op({
+    method: 'POST',
+    path: '/providers/remove',
+    summary: 'Remove a described service that no chain asks.',
+    needs: 'keep secrets',
+    body: z.object({ name: z.string().max(60) }),
+    answer: list,
+  }),
+  tryProvider: op({
+    method: 'POST',
+    path: '/providers/try',
+    summary: 'Ask a description about one person; nothing is kept of the answer.',
+    needs: 'keep secrets',
+    body: z.object({ provider: providerSchema, secret, who: z.string().trim().min(1).max(200) }),
+    answer: trial,
+  }),
+} as const;

@@ -1,0 +1,16 @@
+import { providers } from '../../../../../server/usecases/providers';
+import { thing } from '../../../../../server/usecases/things';
+import { workspace } from '../../../../../server/usecases/world';
+import { ChainBench } from '../../../../../ui/things/view/ChainBench';
+import { orNotFound } from '../../../../not-found-or';
+import { signed } from '../../../../session';
+
+export const metadata = { title: 'Lookup chain' };
+
+export default async function ChainPage({ params }: { readonly params: Promise<{ id: string }> }) {
+  const { world, may } = await signed();
+  const { id } = await params;
+  const [view, described, space] = await Promise.all([orNotFound(thing(world, id)), providers(world), workspace(world.db)]);
+  const names = described.map(({ provider }) => provider.name);
+  return <ChainBench key={id} first={view} described={names} zone={space.zone} mayChange={may('edit flows')} />;
+}
