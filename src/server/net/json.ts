@@ -43,6 +43,7 @@ export async function callJson(call: JsonCall): Promise<unknown> {
 export function refuseStatus(name: string, status: number, retryAfter: string | string[] | undefined): void {
   if (status === 429) throw new WorldFailure('busy', `${name} asked to come back later`, true, Number(retryAfter) * 1000 || null);
   if (status >= 500) throw new WorldFailure('broken', `${name} answered with an error (${status})`, true);
+  if (status === 401) throw new WorldFailure('refused', `${name} did not take the key (401)`, false);
   if (status >= 300) throw new WorldFailure('refused', `${name} refused the question (${status})`, false);
 }
 

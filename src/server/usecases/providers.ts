@@ -1,5 +1,5 @@
 /**
- * Lookup services described by data. Promises: a key is kept sealed, shown to nobody, and kept for the host it was typed for; a description is tried
+ * Lookup services described by data. Promises: a key is kept sealed, shown to nobody, and kept for the protocol, host and port it was typed for; a description is tried
  * on one record before it is kept, for nothing. Refuses: removing one that a chain asks.
  */
 import { z } from 'zod';
@@ -44,7 +44,8 @@ export async function providers(world: World): Promise<readonly ProviderView[]> 
   });
 }
 
-const hostOf = (provider: Provider): string => /^https?:\/\/([^/?#]*)/.exec(provider.url)?.[1]?.toLowerCase() ?? '';
+/** Protocol, host and port: what a key is given for. */
+const doorOf = (provider: Provider): string => /^https?:\/\/[^/?#]*/i.exec(provider.url)?.[0].toLowerCase() ?? '';
 
 function refuseProblems(provider: Provider): void {
   const problems = providerProblems(provider);
@@ -63,14 +64,14 @@ export async function keepProvider(
   await world.db.begin(async (tx) => {
     const before = await findProvider(tx, ask.provider.name);
     const was = before && described(before);
-    const moved = was !== undefined && hostOf(was) !== hostOf(ask.provider);
+    const moved = was !== undefined && doorOf(was) !== doorOf(ask.provider);
     const secret = ask.secret === undefined ? (moved ? null : undefined) : ask.secret === '' ? null : seal(world.secret, ask.secret);
     await putProvider(tx, { name: ask.provider.name, body: ask.provider, ...(secret !== undefined && { secret }) }, now);
     await insertAudit(tx, {
       at: now,
       userId: actor.userId,
       what: before ? 'changed a lookup connection' : 'described a lookup connection',
-      detail: { name: ask.provider.name, host: hostOf(ask.provider) },
+      detail: { name: ask.provider.name, host: doorOf(ask.provider) },
     });
   });
   return providers(world);
@@ -109,8 +110,8 @@ export async function tryProvider(
   ask: { readonly provider: Provider; readonly secret?: string | undefined; readonly who: string },
 ): Promise<ProviderTrial> {
   refuseProblems({ ...ask.provider, value: ask.provider.value === '' ? '/' : ask.provider.value });
-  const [first] = await pagePeople(world.db, { search: ask.who, before: null, limit: 1 });
-  const person = found(first, `anybody called “${ask.who}”`);
+  const [person] = await pagePeople(world.db, { search: ask.who, before: null, limit: 1 });
+  if (!person) throw new Refusal('not found', `nobody on record is called “${ask.who}”`);
   const [whole, company] = await Promise.all([
     findPerson(world.db, person.id),
     person.companyId ? findCompany(world.db, person.companyId) : undefined,
@@ -119,7 +120,7 @@ export async function tryProvider(
   const question = { field: 'email', personName: whole?.name ?? person.name, companyName: company?.name ?? null, host };
   const kept = await findProvider(world.db, ask.provider.name);
   const keptHere =
-    kept?.secret != null && hostOf(described(kept) ?? ask.provider) === hostOf(ask.provider) ? unseal(world.secret, kept.secret) : '';
+    kept?.secret != null && doorOf(described(kept) ?? ask.provider) === doorOf(ask.provider) ? unseal(world.secret, kept.secret) : '';
   const call = callFor(ask.provider, question, ask.secret ?? keptHere);
   const now = await world.clock.now();
   const about = { person: question.personName, asks: `${call.method} ${withoutSecret(call.url, ask.secret ?? keptHere)}` };
