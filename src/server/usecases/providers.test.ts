@@ -40,7 +40,11 @@ test('a key is kept sealed, shown to nobody, and gone when the door changes', as
   expect(JSON.stringify(await world.db`select * from provider`)).not.toContain('k-123');
   await keepProvider(world, ines, { provider: { ...provider, url: 'https://api.tidewire.example/v2?n={name}' } });
   expect(await view()).toMatchObject({ hasSecret: true });
-  for (const url of ['https://elsewhere.example/find?n={name}', 'http://api.tidewire.example/find?n={name}', 'https://api.tidewire.example:8443/']) {
+  for (const url of [
+    'https://elsewhere.example/find?n={name}',
+    'http://api.tidewire.example/find?n={name}',
+    'https://api.tidewire.example:8443/',
+  ]) {
     await keepProvider(world, ines, { provider, secret: 'k-123' });
     await keepProvider(world, ines, { provider: { ...provider, url } });
     expect(await view()).toMatchObject({ hasSecret: false });

@@ -25,13 +25,13 @@ export function Waiting({ threadId, waiting }: { readonly threadId: string; read
   }, [next, before, router]);
   if (others.length === 0) return null;
   return (
-    <nav className="quiet" aria-label="Conversations that need a person">
+    <nav className="quiet nowrap" title="conversations that need a person" aria-label="Conversations that need a person">
       {before === undefined ? null : (
         <Link href={`/messages/${before}`} title="K">
           ‹ before
         </Link>
       )}{' '}
-      {at < 0 ? `${waiting.length} need a person` : `${at + 1} of ${waiting.length} that need a person`}{' '}
+      {at < 0 ? `${waiting.length} need a person` : `${at + 1} of ${waiting.length} open`}{' '}
       {next === undefined ? null : (
         <Link href={`/messages/${next}`} title="J">
           next ›

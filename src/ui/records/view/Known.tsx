@@ -14,6 +14,7 @@ import type { KnownField, KnownOf } from '../state/types';
 import { placed } from '../../kit/placed';
 import { EditValue } from './EditValue';
 import { NotKnown } from './NotKnown';
+import './records.css';
 
 interface Props {
   readonly known: readonly KnownField[];
