@@ -69,12 +69,12 @@ test('is tried on one person: what went out without the key, what came back, and
     asks: 'GET https://api.tidewire.example/find?name=Mara%20Quillfeather&at=oakmere-glass.example&k=…',
   });
   expect(tried.places).toContainEqual({ at: '/hit/score', value: 91 });
-  world.outside.service = () => new WorldFailure('refused', 'Tidewire refused the question (401)', false);
+  world.outside.service = () => new WorldFailure('refused', 'Tidewire did not take the key (401)', false);
   expect(await tryProvider(world, { provider, who: 'Quillfeather' })).toMatchObject({
     ok: false,
-    says: 'Tidewire refused the question (401)',
+    says: 'Tidewire did not take the key (401)',
   });
-  await expect(tryProvider(world, { provider, who: 'Nobody Atall' })).rejects.toThrow('anybody called “Nobody Atall”');
+  await expect(tryProvider(world, { provider, who: 'Nobody Atall' })).rejects.toThrow('nobody on record is called “Nobody Atall”');
 });
 
 test('a chain asks it in a flow; while it does, it is not removed', async () => {
