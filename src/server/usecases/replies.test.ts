@@ -136,6 +136,21 @@ test('is refused when they have written again, when it says what may not be said
   await expect(sendAnswer(world, ines, threadId, { body, inReplyTo: last.inReplyTo, answers: [] })).rejects.toThrow('has ended');
 });
 
+test('goes out once, however often and by however many it is approved; what is written after it is a message of its own', async () => {
+  await theyWrite(TOO_DEAR);
+  const { inReplyTo, body } = await draftAnswer(world, ines, threadId);
+  const approve = () => sendAnswer(world, ines, threadId, { body, inReplyTo, answers: [] });
+  const both = await Promise.allSettled([approve(), approve()]);
+  expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+  await expect(approve()).rejects.toThrow('Nuria Peralta has been answered already');
+  const after = await draftAnswer(world, ines, threadId);
+  expect(after).toMatchObject({ inReplyTo: null, taken: [] });
+  world.now = Date.parse(after.dueAt ?? '') + 1_000;
+  await testWorker(world).drain();
+  await expect(approve()).rejects.toThrow('has been answered already');
+  expect(world.outside.mails.filter((mail) => mail.subject === 'Re: Your proposal')).toHaveLength(1);
+});
+
 test('questions without an agreed answer wait together until somebody writes one', async () => {
   await theyWrite('Do you lease the cabinets?');
   await theyWrite('And would you lease the cabinets to us?');

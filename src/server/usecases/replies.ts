@@ -64,7 +64,7 @@ async function agreed(tx: Tx): Promise<readonly Agreed[]> {
 interface Standing {
   readonly thread: ThreadRow;
   readonly messages: readonly MessageRow[];
-  /** their last message */
+  /** their last message; undefined: none came, or it was answered */
   readonly theirs: MessageRow | undefined;
   readonly book: readonly Agreed[];
   readonly ask: Omit<DraftAsk, 'chosen'>;
@@ -85,7 +85,7 @@ async function standing(world: World, actor: Actor, threadId: string): Promise<S
     loadCatalogue(db),
     listMailboxes(db),
   ]);
-  const theirs = messages.findLast((message) => message.direction === 'in' && message.state === 'received');
+  const theirs = unanswered(messages);
   const view = found(views.get(thread.personId), 'this person');
   const facts = await factsOf(db, [thread.personId, ...(view.company ? [view.company.id] : []), ...deals.map((deal) => deal.id)]);
   const [deal] = deals;
@@ -114,6 +114,24 @@ async function standing(world: World, actor: Actor, threadId: string): Promise<S
       doNotContact: await isDoNotContact(db, email),
     },
   };
+}
+
+const UNDER_WAY: ReadonlySet<MessageRow['state']> = new Set(['planned', 'sent', 'in doubt']);
+/** Their last message, unless an answer to it has left or will. */
+function unanswered(messages: readonly MessageRow[]): MessageRow | undefined {
+  const theirs = messages.findLast((message) => message.direction === 'in' && message.state === 'received');
+  const answer = messages.find(
+    ({ direction, inReplyTo, state }) => direction === 'out' && inReplyTo === theirs?.rfcId && UNDER_WAY.has(state),
+  );
+  return theirs?.rfcId != null && answer ? undefined : theirs;
+}
+
+/** Refuses an answer to what is not the last any more, or has been answered since it was looked at. */
+function refuseStale(messages: readonly MessageRow[], { personName }: ThreadRow, seen: string | null): void {
+  const inReplyTo = unanswered(messages)?.id ?? null;
+  if (inReplyTo === seen) return;
+  const says = inReplyTo === null ? `${personName} has been answered already` : `${personName} has written again: read that first`;
+  throw new Refusal('conflict', says, { inReplyTo });
 }
 
 /** What they wrote themselves. */
@@ -177,9 +195,8 @@ export async function sendAnswer(
   threadId: string,
   ask: AnswerAsk,
 ): Promise<{ readonly id: string; readonly dueAt: Instant }> {
-  const { thread, theirs, book, ask: draftAsk } = await standing(world, actor, threadId);
-  if ((theirs?.id ?? null) !== ask.inReplyTo)
-    throw new Refusal('conflict', `${thread.personName} has written again: read that first`, { inReplyTo: theirs?.id ?? null });
+  const { thread, messages, theirs, book, ask: draftAsk } = await standing(world, actor, threadId);
+  refuseStale(messages, thread, ask.inReplyTo);
   if (thread.state === 'ended') throw new Refusal('conflict', 'this conversation has ended: nothing goes into it any more');
   const { taken } = draftReply(draftAsk);
   const body = ask.body.trim();
@@ -197,6 +214,8 @@ export async function sendAnswer(
     const slot = await slotNow(tx, thread.mailbox, thread.personId, now);
     if (slot === undefined) throw new Refusal('conflict', `there is no mailbox “${thread.mailbox}” any more`);
     await lockThread(tx, threadId);
+    // Two people may approve at the same moment: the second reads what the first has planned.
+    refuseStale(await messagesOfThread(tx, threadId), thread, ask.inReplyTo);
     await dropPlanned(tx, threadId, 'answered', now);
     const refs = await threadRefs(tx, threadId);
     const composed = { subject: subjectOf(thread.subject), body, personalLine: null, factsUsed: [], checks: [] };

@@ -2,11 +2,12 @@
 'use client';
 import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { AnswerDraftView } from '../../../api';
 import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { dayTimeText } from '../../kit/format';
+import { useShortcuts } from '../../kit/keys';
 import { Said, type SaidText } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { TextArea } from '../../kit/TextArea';
@@ -67,12 +68,13 @@ export function Answer({ threadId, personName, first, waits, mayDecide, zone }: 
   };
   const other = otherAnswer(draft);
   const deeds: Readonly<Record<string, (() => void) | undefined>> = {
-    a: mayDecide && !busy && body.trim() !== '' ? approve : undefined,
+    // Where nothing waits for an answer there is no draft of one: what goes out then is what somebody wrote.
+    a: mayDecide && !busy && body.trim() !== '' && (draft.inReplyTo !== null || typed !== null) ? approve : undefined,
     e: () => area.current?.focus(),
     o: other === undefined ? undefined : () => take(other),
     n: waits && mayDecide ? noAnswer : undefined,
   };
-  useKeys(deeds);
+  useShortcuts(deeds);
   return (
     <aside className="col paper answer" aria-label="The answer that would go out" tabIndex={0}>
       <div className="bar ruled">
@@ -141,27 +143,6 @@ export function Answer({ threadId, personName, first, waits, mayDecide, zone }: 
 }
 
 const LANGUAGE_WORDS: Readonly<Record<string, string>> = { en: 'English', de: 'German', nl: 'Dutch', fr: 'French', es: 'Spanish' };
-
-/** Letters do their deeds while nobody types. */
-function useKeys(deeds: Readonly<Record<string, (() => void) | undefined>>): void {
-  const now = useRef(deeds);
-  now.current = deeds;
-  useEffect(() => {
-    const press = (event: KeyboardEvent): void => {
-      const { target } = event;
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      if (target instanceof HTMLElement && /^(?:INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
-      const deed = now.current[event.key.toLowerCase()];
-      if (!deed) return;
-      event.preventDefault();
-      deed();
-    };
-    window.addEventListener('keydown', press);
-    return () => {
-      window.removeEventListener('keydown', press);
-    };
-  }, []);
-}
 
 function Deed({
   letter,

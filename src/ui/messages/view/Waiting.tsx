@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useEffect } from 'react';
+import { useShortcuts } from '../../kit/keys';
 import Link from '../../kit/Link';
 
 /** The way to the conversations before and after this one that need a person too; J and K go there. */
@@ -10,19 +10,12 @@ export function Waiting({ threadId, waiting }: { readonly threadId: string; read
   const others = waiting.filter((id) => id !== threadId);
   const next = at < 0 ? waiting[0] : waiting[at + 1];
   const before = at > 0 ? waiting[at - 1] : undefined;
-  useEffect(() => {
-    const press = (event: KeyboardEvent): void => {
-      const { target } = event;
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      if (target instanceof HTMLElement && /^(?:INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
-      const to = event.key === 'j' ? next : event.key === 'k' ? before : undefined;
-      if (to !== undefined) router.push(`/messages/${to}`);
-    };
-    window.addEventListener('keydown', press);
-    return () => {
-      window.removeEventListener('keydown', press);
-    };
-  }, [next, before, router]);
+  const to = (id: string | undefined) =>
+    id !== undefined &&
+    (() => {
+      router.push(`/messages/${id}`);
+    });
+  useShortcuts({ j: to(next), k: to(before) });
   if (others.length === 0) return null;
   return (
     <nav className="quiet nowrap" title="conversations that need a person" aria-label="Conversations that need a person">
