@@ -8,6 +8,7 @@ import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { dayTimeText } from '../../kit/format';
 import { useShortcuts } from '../../kit/keys';
+import { languageName } from '../../kit/languages';
 import { Said, type SaidText } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { TextArea } from '../../kit/TextArea';
@@ -80,7 +81,7 @@ export function Answer({ threadId, personName, first, waits, mayDecide, zone }: 
       <div className="bar ruled">
         <h2 className="grow">{draft.inReplyTo === null ? 'Write to them' : 'The answer that would go out'}</h2>
         <span className="quiet">
-          in {LANGUAGE_WORDS[draft.language] ?? draft.language}
+          in {languageName(draft.language)}
           {draft.fallback ? <span className="in-brass">, agreed in another language only</span> : null}
         </span>
       </div>
@@ -141,8 +142,6 @@ export function Answer({ threadId, personName, first, waits, mayDecide, zone }: 
     </aside>
   );
 }
-
-const LANGUAGE_WORDS: Readonly<Record<string, string>> = { en: 'English', de: 'German', nl: 'Dutch', fr: 'French', es: 'Spanish' };
 
 function Deed({
   letter,

@@ -1,15 +1,14 @@
 /** @jsxImportSource @emotion/react */
 'use client';
-import { Button, TextField } from '@mui/material';
-import { useRouter } from 'next/navigation';
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import type { AnswerBookView } from '../../../api';
 import { plural } from '../../../core/base';
-import { call, sayProblem } from '../../client';
 import { useFields } from '../../client/fields';
+import { useMakeThing } from '../../client/use-make-thing';
 import { agoText } from '../../kit/format';
 import Link from '../../kit/Link';
-import { Empty, GoRow, Said, Tag, TopBar, type SaidText } from '../../kit/parts';
+import { NewThing } from '../../kit/NewThing';
+import { Empty, GoRow, Said, Tag, TopBar } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { conditionText } from '../state/answer';
 import { byAbout, newAnswer } from '../state/book';
@@ -26,21 +25,9 @@ interface Props {
 
 /** What we have agreed to say, by what they say; and what is asked that nobody has agreed an answer to. */
 export function AnswerBook({ book, now, mayChange, tabs }: Props) {
-  const router = useRouter();
-  const [name, setName] = useState('');
-  const [busy, setBusy] = useState(false);
-  const [said, setSaid] = useState<SaidText | null>(null);
-  const make = (ask: Parameters<typeof newAnswer>[0]): void => {
-    setBusy(true);
-    call('makeThing', { body: newAnswer(ask) }).then(
-      (made) => {
-        router.push(`/messages/answers/${made.id}`);
-      },
-      (error: unknown) => {
-        setBusy(false);
-        setSaid({ calm: false, text: sayProblem(error) });
-      },
-    );
+  const { busy, said, hush, make } = useMakeThing('/messages/answers');
+  const write = (ask: Parameters<typeof newAnswer>[0]): void => {
+    make(newAnswer(ask));
   };
   const used = book.items.reduce((sum, item) => sum + item.used, 0);
   return (
@@ -57,33 +44,17 @@ export function AnswerBook({ book, now, mayChange, tabs }: Props) {
         }
       >
         {mayChange ? (
-          <form
-            css={placed({ display: 'flex', gap: 8 })}
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (name.trim() !== '') make({ name: name.trim() });
+          <NewThing
+            one="answer"
+            label="Write it"
+            busy={busy}
+            onName={(name) => {
+              write({ name });
             }}
-          >
-            <TextField
-              placeholder="a new answer, by name"
-              value={name}
-              onChange={(event) => {
-                setName(event.target.value);
-              }}
-              slotProps={{ htmlInput: { 'aria-label': 'Name of a new answer', maxLength: 80 } }}
-            />
-            <Button type="submit" variant="contained" disabled={busy || name.trim() === ''}>
-              Write it
-            </Button>
-          </form>
+          />
         ) : null}
       </TopBar>
-      <Said
-        said={said}
-        onClose={() => {
-          setSaid(null);
-        }}
-      />
+      <Said said={said} onClose={hush} />
       <div className="cols">
         <section className="col paper grow" tabIndex={0} aria-label="Agreed answers">
           {book.items.length === 0 ? (
@@ -95,7 +66,7 @@ export function AnswerBook({ book, now, mayChange, tabs }: Props) {
             <Agreed items={book.items} now={now} />
           )}
         </section>
-        <Waiting waiting={book.waiting} busy={busy} mayChange={mayChange} onWrite={make} />
+        <Waiting waiting={book.waiting} busy={busy} mayChange={mayChange} onWrite={write} />
       </div>
     </>
   );

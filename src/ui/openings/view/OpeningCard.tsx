@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { call, sayProblem } from '../../client';
 import type { SaidText } from '../../kit/parts';
+import { linesIn } from '../../kit/lines';
 
 export interface OpeningItem {
   readonly id: string;
@@ -15,12 +16,6 @@ export interface OpeningItem {
   readonly isOpen: boolean;
   readonly applications: number;
 }
-
-const linesOf = (text: string): string[] =>
-  text
-    .split('\n')
-    .map((line) => line.trim())
-    .filter((line) => line !== '');
 
 /** What an opening is, and what a good candidate for it has; changed in place. */
 export function OpeningCard({
@@ -39,7 +34,7 @@ export function OpeningCard({
   const [draft, setDraft] = useState<{ place: string; description: string; criteria: string; stages: string } | null>(null);
   const save = (isOpen: boolean): void => {
     const body = draft
-      ? { place: draft.place, description: draft.description, criteria: linesOf(draft.criteria), stages: linesOf(draft.stages), isOpen }
+      ? { place: draft.place, description: draft.description, criteria: linesIn(draft.criteria), stages: linesIn(draft.stages), isOpen }
       : { place: opening.place, description: opening.description, criteria: [...opening.criteria], stages: [...opening.stages], isOpen };
     call('saveOpening', { params: { id: opening.id }, body }).then(
       () => {

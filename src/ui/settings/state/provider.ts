@@ -1,6 +1,7 @@
 /** A lookup service as it is described. */
 import type { ProviderTrial } from '../../../api';
 import { placesIn, providerProblems, type Provider } from '../../../core/lookup';
+import { linesIn } from '../../kit/lines';
 
 export const NEW_PROVIDER: Provider = {
   name: '',
@@ -34,10 +35,7 @@ export function placesOf(example: string, trial: ProviderTrial | null): Provider
 /** Headers as lines, `Name: value`. */
 export const headersText = (headers: Provider['headers']): string => headers.map(({ name, value }) => `${name}: ${value}`).join('\n');
 export const headersIn = (text: string): Provider['headers'] =>
-  text
-    .split('\n')
-    .filter((line) => line.trim() !== '')
-    .map((line) => {
-      const at = line.indexOf(':');
-      return at < 0 ? { name: line.trim(), value: '' } : { name: line.slice(0, at).trim(), value: line.slice(at + 1).trim() };
-    });
+  linesIn(text).map((line) => {
+    const at = line.indexOf(':');
+    return at < 0 ? { name: line, value: '' } : { name: line.slice(0, at).trim(), value: line.slice(at + 1).trim() };
+  });

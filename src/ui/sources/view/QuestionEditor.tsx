@@ -10,6 +10,7 @@ import {
   type QuestionKind,
 } from '../../../core/intake';
 import { useFields } from '../../client/fields';
+import { linesIn } from '../../kit/lines';
 
 interface Props {
   readonly question: FormQuestion;
@@ -174,10 +175,7 @@ function Parts({ question, onChange, onToggle }: Pick<Props, 'question' | 'onCha
           defaultValue={(question.options ?? []).join('\n')}
           onBlur={(event) => {
             put({
-              options: event.target.value
-                .split('\n')
-                .map((line) => line.trim())
-                .filter((line) => line !== ''),
+              options: linesIn(event.target.value),
             });
           }}
         />

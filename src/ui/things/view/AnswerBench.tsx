@@ -6,14 +6,14 @@ import type { AnsweredView, ThingView } from '../../../api';
 import { OBJECTIONS, OTHER_KINDS, type AgreedAnswer } from '../../../core/answers';
 import { dayTimeText } from '../../kit/format';
 import Link from '../../kit/Link';
-import { Said } from '../../kit/parts';
+import { linesIn } from '../../kit/lines';
+import { LANGUAGES } from '../../kit/languages';
 import { placed } from '../../kit/placed';
 import { TextArea } from '../../kit/TextArea';
 import { problemsAt } from '../state/thing';
 import { useThing } from './useThing';
-import { ThingBar } from './ThingBar';
-import { At, ThingSide } from './ThingSide';
-import './things.css';
+import { BenchFrame } from './BenchFrame';
+import { At } from './ThingSide';
 
 interface Props {
   readonly first: ThingView;
@@ -22,18 +22,6 @@ interface Props {
   readonly zone: string;
   readonly mayChange: boolean;
 }
-const LANGUAGES: readonly (readonly [string, string])[] = [
-  ['en', 'English'],
-  ['de', 'German'],
-  ['nl', 'Dutch'],
-  ['fr', 'French'],
-  ['es', 'Spanish'],
-];
-const lines = (text: string): string[] =>
-  text
-    .split('\n')
-    .map((line) => line.trim())
-    .filter((line) => line !== '');
 
 /** An agreed answer: to what, when it fits, in which words, and what may not be said; and what came of it. */
 export function AnswerBench({ first, answered, zone, mayChange }: Props) {
@@ -41,74 +29,15 @@ export function AnswerBench({ first, answered, zone, mayChange }: Props) {
   const { body: answer, trial, set } = state;
   const problems = trial?.problems ?? [];
   return (
-    <>
-      <ThingBar state={state} mayChange={mayChange} />
-      <Said
-        said={state.said}
-        onClose={() => {
-          state.say(null);
-        }}
-      />
-      <div className="cols">
-        <section className="col paper grow thing-main" tabIndex={0} aria-label="Agreed answer">
-          <div className="head-row">
-            <h2>What they say</h2>
-          </div>
-          <div css={placed({ display: 'grid', gridTemplateColumns: '240px minmax(0, 1fr)', gap: 12, alignItems: 'start' })}>
-            <TextField
-              label="an objection, a kind or a topic"
-              value={answer.about}
-              disabled={!mayChange}
-              slotProps={{ htmlInput: { list: 'objections', maxLength: 60 } }}
-              onChange={(event) => {
-                set({ ...answer, about: event.target.value });
-              }}
-            />
-            <datalist id="objections">
-              {[...OBJECTIONS, ...OTHER_KINDS].map((objection) => (
-                <option key={objection} value={objection} />
-              ))}
-            </datalist>
-            <Lines
-              label="how people ask it, one a line, in any language"
-              value={answer.asks}
-              disabled={!mayChange}
-              onChange={(asks) => {
-                set({ ...answer, asks });
-              }}
-            />
-          </div>
-          <At problems={problemsAt(problems, 'asks')} />
-          <div className="head-row">
-            <h2>When it fits</h2>
-            <span className="quiet small">a condition, as in flows; empty: always</span>
-          </div>
-          <TextField
-            fullWidth
-            placeholder="company.employees >= 20"
-            value={answer.when}
-            disabled={!mayChange}
-            slotProps={{ htmlInput: { 'aria-label': 'When it fits' } }}
-            onChange={(event) => {
-              set({ ...answer, when: event.target.value });
-            }}
-          />
-          <At problems={problemsAt(problems, 'when')} />
-          <Texts answer={answer} problems={problems} mayChange={mayChange} onChange={set} />
-          <div className="head-row">
-            <h2>What may not be said</h2>
-            <span className="quiet small">words that stop the message, whoever wrote them</span>
-          </div>
-          <Lines
-            label="one a line"
-            value={answer.notSay}
-            disabled={!mayChange}
-            onChange={(notSay) => {
-              set({ ...answer, notSay });
-            }}
-          />
-        </section>
-        <aside className="col thing-side" aria-label="What came of it">
+    <BenchFrame
+      state={state}
+      zone={zone}
+      mayChange={mayChange}
+      label="Agreed answer"
+      sideLabel="What came of it"
+      side={
+        <>
+          {' '}
           <h2 className="side-head">Answered with it</h2>
           {answered.length === 0 ? <p className="quiet small">No answer has left with it yet.</p> : null}
           <ul className="plain-list">
@@ -125,10 +54,66 @@ export function AnswerBench({ first, answered, zone, mayChange }: Props) {
               </li>
             ))}
           </ul>
-          <ThingSide state={state} zone={zone} mayChange={mayChange} />
-        </aside>
+        </>
+      }
+    >
+      <div className="head-row">
+        <h2>What they say</h2>
       </div>
-    </>
+      <div css={placed({ display: 'grid', gridTemplateColumns: '240px minmax(0, 1fr)', gap: 12, alignItems: 'start' })}>
+        <TextField
+          label="an objection, a kind or a topic"
+          value={answer.about}
+          disabled={!mayChange}
+          slotProps={{ htmlInput: { list: 'objections', maxLength: 60 } }}
+          onChange={(event) => {
+            set({ ...answer, about: event.target.value });
+          }}
+        />
+        <datalist id="objections">
+          {[...OBJECTIONS, ...OTHER_KINDS].map((objection) => (
+            <option key={objection} value={objection} />
+          ))}
+        </datalist>
+        <Lines
+          label="how people ask it, one a line, in any language"
+          value={answer.asks}
+          disabled={!mayChange}
+          onChange={(asks) => {
+            set({ ...answer, asks });
+          }}
+        />
+      </div>
+      <At problems={problemsAt(problems, 'asks')} />
+      <div className="head-row">
+        <h2>When it fits</h2>
+        <span className="quiet small">a condition, as in flows; empty: always</span>
+      </div>
+      <TextField
+        fullWidth
+        placeholder="company.employees >= 20"
+        value={answer.when}
+        disabled={!mayChange}
+        slotProps={{ htmlInput: { 'aria-label': 'When it fits' } }}
+        onChange={(event) => {
+          set({ ...answer, when: event.target.value });
+        }}
+      />
+      <At problems={problemsAt(problems, 'when')} />
+      <Texts answer={answer} problems={problems} mayChange={mayChange} onChange={set} />
+      <div className="head-row">
+        <h2>What may not be said</h2>
+        <span className="quiet small">words that stop the message, whoever wrote them</span>
+      </div>
+      <Lines
+        label="one a line"
+        value={answer.notSay}
+        disabled={!mayChange}
+        onChange={(notSay) => {
+          set({ ...answer, notSay });
+        }}
+      />
+    </BenchFrame>
   );
 }
 
@@ -146,7 +131,7 @@ function Lines({
 }) {
   const [typed, setTyped] = useState(value.join('\n'));
   // An undo or an older version brings other lines than were typed.
-  const shown = JSON.stringify(lines(typed)) === JSON.stringify(value) ? typed : value.join('\n');
+  const shown = JSON.stringify(linesIn(typed)) === JSON.stringify(value) ? typed : value.join('\n');
   return (
     <TextArea
       label={label}
@@ -156,7 +141,7 @@ function Lines({
       disabled={disabled}
       onChange={(text) => {
         setTyped(text);
-        onChange(lines(text));
+        onChange(linesIn(text));
       }}
     />
   );

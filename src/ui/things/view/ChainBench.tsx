@@ -5,14 +5,12 @@ import { useState } from 'react';
 import type { ThingView } from '../../../api';
 import type { LookupChain } from '../../../core/lookup';
 import Link from '../../kit/Link';
-import { Said } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { amountIn, microOf, moved, timesIn } from '../state/chain';
 import { problemsAt } from '../state/thing';
 import { useThing } from './useThing';
-import { ThingBar } from './ThingBar';
-import { At, ThingSide } from './ThingSide';
-import './things.css';
+import { BenchFrame } from './BenchFrame';
+import { At } from './ThingSide';
 
 type Step = LookupChain['providers'][number];
 interface Props {
@@ -33,74 +31,60 @@ export function ChainBench({ first, described, zone, mayChange }: Props) {
   };
   const free = described.find((name) => !chain.providers.some((entry) => entry.name === name));
   return (
-    <>
-      <ThingBar state={state} mayChange={mayChange} />
-      <Said
-        said={state.said}
-        onClose={() => {
-          state.say(null);
-        }}
-      />
-      <div className="cols">
-        <section className="col paper grow thing-main" tabIndex={0} aria-label="Lookup chain">
-          <div className="head-row">
-            <h2>Asked for an e-mail, in this order, until an answer is usable</h2>
-          </div>
-          <table className="plain chain">
-            <thead>
-              <tr>
-                <th />
-                <th>connection</th>
-                <th>an answer costs, €</th>
-                <th>calls a minute</th>
-                <th>at the same time</th>
-                <th>at most a day, €</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {chain.providers.map((_, i) => (
-                <Asked
-                  key={i}
-                  chain={chain}
-                  at={i}
-                  mayChange={mayChange}
-                  problems={problemsAt(problems, `providers.${i}`)}
-                  put={(change) => {
-                    put(i, change);
-                  }}
-                  order={(providers) => {
-                    set({ ...chain, providers: [...providers] });
-                  }}
-                />
-              ))}
-            </tbody>
-          </table>
-          <datalist id="described">
-            {described.map((name) => (
-              <option key={name} value={name} />
-            ))}
-          </datalist>
-          {mayChange ? (
-            <p css={placed({ display: 'flex', gap: 12, alignItems: 'center' })}>
-              <Button
-                size="small"
-                onClick={() => set({ ...chain, providers: [...chain.providers, { name: free ?? 'another connection', priceMicro: 0 }] })}
-              >
-                Ask one more
-              </Button>
-              <span className="quiet small">
-                Connections are described under <Link href="/settings/connections">Settings → Connections</Link>. Nothing is asked or paid
-                twice.
-              </span>
-            </p>
-          ) : null}
-        </section>
-        <aside className="col thing-side" aria-label="Where it is used">
-          <ThingSide state={state} zone={zone} mayChange={mayChange} />
-        </aside>
+    <BenchFrame state={state} zone={zone} mayChange={mayChange} label="Lookup chain" sideLabel="Where it is used">
+      <div className="head-row">
+        <h2>Asked for an e-mail, in this order, until an answer is usable</h2>
       </div>
-    </>
+      <table className="plain chain">
+        <thead>
+          <tr>
+            <th />
+            <th>connection</th>
+            <th>an answer costs, €</th>
+            <th>calls a minute</th>
+            <th>at the same time</th>
+            <th>at most a day, €</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {chain.providers.map((_, i) => (
+            <Asked
+              key={i}
+              chain={chain}
+              at={i}
+              mayChange={mayChange}
+              problems={problemsAt(problems, `providers.${i}`)}
+              put={(change) => {
+                put(i, change);
+              }}
+              order={(providers) => {
+                set({ ...chain, providers: [...providers] });
+              }}
+            />
+          ))}
+        </tbody>
+      </table>
+      <datalist id="described">
+        {described.map((name) => (
+          <option key={name} value={name} />
+        ))}
+      </datalist>
+      {mayChange ? (
+        <p css={placed({ display: 'flex', gap: 12, alignItems: 'center' })}>
+          <Button
+            size="small"
+            onClick={() => set({ ...chain, providers: [...chain.providers, { name: free ?? 'another connection', priceMicro: 0 }] })}
+          >
+            Ask one more
+          </Button>
+          <span className="quiet small">
+            Connections are described under <Link href="/settings/connections">Settings → Connections</Link>. Nothing is asked or paid
+            twice.
+          </span>
+        </p>
+      ) : null}
+    </BenchFrame>
   );
 }
 

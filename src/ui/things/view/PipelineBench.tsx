@@ -5,14 +5,12 @@ import { useState } from 'react';
 import type { ThingView } from '../../../api';
 import { plural } from '../../../core/base';
 import type { Pipeline } from '../../../core/flow/check';
-import { Said } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { draftsOf, goneStages, movesOf, type StageDraft } from '../state/stages';
 import { problemsAt } from '../state/thing';
-import { ThingBar } from './ThingBar';
-import { At, ThingSide } from './ThingSide';
+import { BenchFrame } from './BenchFrame';
+import { At } from './ThingSide';
 import { useThing } from './useThing';
-import './things.css';
 
 interface Props {
   readonly first: ThingView;
@@ -43,121 +41,114 @@ export function PipelineBench({ first, zone, mayChange }: Props) {
     put(next);
   };
   return (
-    <>
-      <ThingBar state={state} mayChange={mayChange} moves={movesOf(stages, targets)} />
-      <Said
-        said={state.said}
-        onClose={() => {
-          state.say(null);
-        }}
-      />
-      <div className="cols">
-        <section className="col paper grow thing-main" tabIndex={0} aria-label="Stages">
-          <div className="head-row">
-            <h2>{plural(stages.length, 'stage')}</h2>
-            <span className="quiet small">flows speak of them by name: a new name is followed by every draft</span>
-          </div>
-          <table className="plain criteria">
-            <thead>
-              <tr>
-                <th>stage</th>
-                <th className="right">deals there</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {stages.map((stage, i) => (
-                <tr key={i}>
-                  <td>
-                    <TextField
-                      value={stage.name}
-                      disabled={!mayChange}
-                      onChange={(event) => {
-                        put(stages.map((entry, k) => (k === i ? { ...entry, name: event.target.value } : entry)));
-                      }}
-                      slotProps={{ htmlInput: { 'aria-label': `Stage ${i + 1}`, maxLength: 60 } }}
-                      css={placed({ minWidth: 240 })}
-                    />
-                    {stage.was !== null && stage.was !== stage.name ? <span className="quiet small"> was {stage.was}</span> : null}
-                    <At problems={problemsAt(trial?.problems ?? [], `stages.${i}`)} />
-                  </td>
-                  <td className="right">{stage.was === null ? <span className="quiet">new</span> : (deals[stage.was] ?? 0)}</td>
-                  <td className="right">
-                    {mayChange ? (
-                      <>
-                        <Button
-                          aria-label={`Stage ${i + 1} earlier`}
-                          disabled={i === 0}
-                          onClick={() => {
-                            move(i, -1);
-                          }}
-                        >
-                          ↑
-                        </Button>{' '}
-                        <Button
-                          aria-label={`Stage ${i + 1} later`}
-                          disabled={i === stages.length - 1}
-                          onClick={() => {
-                            move(i, 1);
-                          }}
-                        >
-                          ↓
-                        </Button>{' '}
-                        <button
-                          className="linkish small"
-                          aria-label={`Take out ${stage.name}`}
-                          disabled={stages.length === 1}
-                          onClick={() => {
-                            put(stages.filter((_, k) => k !== i));
-                          }}
-                        >
-                          take out
-                        </button>
-                      </>
-                    ) : null}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          <At problems={(trial?.problems ?? []).filter((problem) => problem.at === 'stages')} />
-          {mayChange ? (
-            <Button
-              css={placed({ marginTop: 8 })}
-              onClick={() => {
-                put([...stages, { was: null, name: `Stage ${stages.length + 1}` }]);
-              }}
-            >
-              Add a stage
-            </Button>
-          ) : null}
-          {gone.map(({ stage, deals: n }) => (
-            <div key={stage} css={placed({ display: 'flex', gap: 12, alignItems: 'center', marginTop: 14 })}>
-              <span className="in-brass">
-                ● {plural(n, 'deal stands', 'deals stand')} at {stage}, which goes:
-              </span>
-              <TextField
-                select
-                label="they go to"
-                value={targets[stage] ?? ''}
-                onChange={(event) => {
-                  setTargets({ ...targets, [stage]: event.target.value });
-                }}
-                css={placed({ minWidth: 180 })}
-              >
-                {stages.map(({ name }) => (
-                  <MenuItem key={name} value={name}>
-                    {name}
-                  </MenuItem>
-                ))}
-              </TextField>
-            </div>
-          ))}
-        </section>
-        <aside className="col thing-side" aria-label="Use and versions">
-          <ThingSide state={state} zone={zone} mayChange={mayChange} />
-        </aside>
+    <BenchFrame
+      state={state}
+      zone={zone}
+      mayChange={mayChange}
+      label="Stages"
+      sideLabel="Use and versions"
+      moves={movesOf(stages, targets)}
+    >
+      <div className="head-row">
+        <h2>{plural(stages.length, 'stage')}</h2>
+        <span className="quiet small">flows speak of them by name: a new name is followed by every draft</span>
       </div>
-    </>
+      <table className="plain criteria">
+        <thead>
+          <tr>
+            <th>stage</th>
+            <th className="right">deals there</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {stages.map((stage, i) => (
+            <tr key={i}>
+              <td>
+                <TextField
+                  value={stage.name}
+                  disabled={!mayChange}
+                  onChange={(event) => {
+                    put(stages.map((entry, k) => (k === i ? { ...entry, name: event.target.value } : entry)));
+                  }}
+                  slotProps={{ htmlInput: { 'aria-label': `Stage ${i + 1}`, maxLength: 60 } }}
+                  css={placed({ minWidth: 240 })}
+                />
+                {stage.was !== null && stage.was !== stage.name ? <span className="quiet small"> was {stage.was}</span> : null}
+                <At problems={problemsAt(trial?.problems ?? [], `stages.${i}`)} />
+              </td>
+              <td className="right">{stage.was === null ? <span className="quiet">new</span> : (deals[stage.was] ?? 0)}</td>
+              <td className="right">
+                {mayChange ? (
+                  <>
+                    <Button
+                      aria-label={`Stage ${i + 1} earlier`}
+                      disabled={i === 0}
+                      onClick={() => {
+                        move(i, -1);
+                      }}
+                    >
+                      ↑
+                    </Button>{' '}
+                    <Button
+                      aria-label={`Stage ${i + 1} later`}
+                      disabled={i === stages.length - 1}
+                      onClick={() => {
+                        move(i, 1);
+                      }}
+                    >
+                      ↓
+                    </Button>{' '}
+                    <button
+                      className="linkish small"
+                      aria-label={`Take out ${stage.name}`}
+                      disabled={stages.length === 1}
+                      onClick={() => {
+                        put(stages.filter((_, k) => k !== i));
+                      }}
+                    >
+                      take out
+                    </button>
+                  </>
+                ) : null}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <At problems={(trial?.problems ?? []).filter((problem) => problem.at === 'stages')} />
+      {mayChange ? (
+        <Button
+          css={placed({ marginTop: 8 })}
+          onClick={() => {
+            put([...stages, { was: null, name: `Stage ${stages.length + 1}` }]);
+          }}
+        >
+          Add a stage
+        </Button>
+      ) : null}
+      {gone.map(({ stage, deals: n }) => (
+        <div key={stage} css={placed({ display: 'flex', gap: 12, alignItems: 'center', marginTop: 14 })}>
+          <span className="in-brass">
+            ● {plural(n, 'deal stands', 'deals stand')} at {stage}, which goes:
+          </span>
+          <TextField
+            select
+            label="they go to"
+            value={targets[stage] ?? ''}
+            onChange={(event) => {
+              setTargets({ ...targets, [stage]: event.target.value });
+            }}
+            css={placed({ minWidth: 180 })}
+          >
+            {stages.map(({ name }) => (
+              <MenuItem key={name} value={name}>
+                {name}
+              </MenuItem>
+            ))}
+          </TextField>
+        </div>
+      ))}
+    </BenchFrame>
   );
 }

@@ -5,13 +5,11 @@ import type { ThingView } from '../../../api';
 import { plural } from '../../../core/base';
 import type { FollowUpPlan } from '../../../core/writer';
 import { dayTimeText } from '../../kit/format';
-import { Said } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { problemsAt } from '../state/thing';
 import { useThing } from './useThing';
-import { ThingBar } from './ThingBar';
-import { At, ThingSide } from './ThingSide';
-import './things.css';
+import { BenchFrame } from './BenchFrame';
+import { At } from './ThingSide';
 
 interface Props {
   readonly first: ThingView;
@@ -32,146 +30,132 @@ export function PlanBench({ first, texts, mailboxes, zone, mayChange }: Props) {
     set({ ...plan, touches: plan.touches.map((touch, k) => (k === i ? { ...touch, ...change } : touch)) });
   };
   return (
-    <>
-      <ThingBar state={state} mayChange={mayChange} />
-      <Said
-        said={state.said}
-        onClose={() => {
-          state.say(null);
-        }}
-      />
-      <div className="cols">
-        <section className="col paper grow thing-main" tabIndex={0} aria-label="Plan">
-          <div className="head-row">
-            <h2>{plural(plan.touches.length, 'touch', 'touches')}</h2>
-            <span className="quiet small">working days are counted from the first; an answer stops what is left</span>
-          </div>
-          <table className="plain criteria">
-            <thead>
-              <tr>
-                <th>on working day</th>
-                <th>text</th>
-                <th>begun now it would leave</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {plan.touches.map((touch, i) => {
-                const at = trial?.plan?.touches[i]?.at;
-                return (
-                  <tr key={i}>
-                    <td>
-                      <TextField
-                        type="number"
-                        value={touch.day}
-                        disabled={!mayChange || i === 0}
-                        onChange={(event) => {
-                          put(i, { day: Math.max(0, Math.round(Number(event.target.value))) });
-                        }}
-                        slotProps={{ htmlInput: { 'aria-label': `Working day of touch ${i + 1}`, min: 0, max: 400 } }}
-                        css={placed({ width: 90 })}
-                      />
-                      <At problems={problemsAt(problems, `touches.${i}.day`)} />
-                    </td>
-                    <td>
-                      <TextField
-                        select
-                        value={touch.template}
-                        disabled={!mayChange}
-                        onChange={(event) => {
-                          put(i, { template: event.target.value });
-                        }}
-                        slotProps={{ htmlInput: { 'aria-label': `Text of touch ${i + 1}` } }}
-                        css={placed({ minWidth: 220 })}
-                      >
-                        {[...new Set([...texts, touch.template])].map((text) => (
-                          <MenuItem key={text} value={text}>
-                            {text}
-                          </MenuItem>
-                        ))}
-                      </TextField>
-                      <At problems={problemsAt(problems, `touches.${i}.template`)} />
-                    </td>
-                    <td className="quiet">{at === undefined ? '' : `from ${dayTimeText(Date.parse(at), zone)}`}</td>
-                    <td className="right">
-                      {mayChange && plan.touches.length > 1 && i > 0 ? (
-                        <button
-                          className="linkish small"
-                          aria-label={`Take out touch ${i + 1}`}
-                          onClick={() => {
-                            set({ ...plan, touches: plan.touches.filter((_, k) => k !== i) });
-                          }}
-                        >
-                          take out
-                        </button>
-                      ) : null}
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-          {mayChange ? (
-            <Button
-              css={placed({ marginTop: 8 })}
-              onClick={() => {
-                const last = plan.touches.at(-1);
-                const next = texts.find((text) => !plan.touches.some((touch) => touch.template === text)) ?? last?.template ?? '';
-                set({ ...plan, touches: [...plan.touches, { day: (last?.day ?? 0) + 4, template: next }] });
-              }}
-            >
-              Add a touch
-            </Button>
-          ) : null}
-          <div className="head-row">
-            <h2>From where, and when</h2>
-          </div>
-          <div css={placed({ display: 'flex', gap: 12 })}>
-            <TextField
-              select
-              label="mailbox"
-              value={plan.mailbox}
-              disabled={!mayChange}
-              onChange={(event) => {
-                set({ ...plan, mailbox: event.target.value });
-              }}
-              css={placed({ minWidth: 160 })}
-            >
-              {[...new Set([...mailboxes, plan.mailbox])].map((box) => (
-                <MenuItem key={box} value={box}>
-                  {box}
-                </MenuItem>
-              ))}
-            </TextField>
-            {(['from', 'to'] as const).map((end) => (
-              <TextField
-                key={end}
-                select
-                label={end === 'from' ? 'not before' : 'not after'}
-                value={plan.hours[end]}
-                disabled={!mayChange}
-                onChange={(event) => {
-                  set({ ...plan, hours: { ...plan.hours, [end]: event.target.value } });
-                }}
-                css={placed({ minWidth: 110 })}
-              >
-                {[...new Set([...HALF_HOURS, plan.hours[end]])].sort().map((hour) => (
-                  <MenuItem key={hour} value={hour}>
-                    {hour}
-                  </MenuItem>
-                ))}
-              </TextField>
-            ))}
-            <span className="quiet small" css={placed({ alignSelf: 'center' })}>
-              in the reader’s own time
-            </span>
-          </div>
-          <At problems={[...problemsAt(problems, 'mailbox'), ...problemsAt(problems, 'hours')]} />
-        </section>
-        <aside className="col thing-side" aria-label="Use and versions">
-          <ThingSide state={state} zone={zone} mayChange={mayChange} />
-        </aside>
+    <BenchFrame state={state} zone={zone} mayChange={mayChange} label="Plan" sideLabel="Use and versions">
+      <div className="head-row">
+        <h2>{plural(plan.touches.length, 'touch', 'touches')}</h2>
+        <span className="quiet small">working days are counted from the first; an answer stops what is left</span>
       </div>
-    </>
+      <table className="plain criteria">
+        <thead>
+          <tr>
+            <th>on working day</th>
+            <th>text</th>
+            <th>begun now it would leave</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {plan.touches.map((touch, i) => {
+            const at = trial?.plan?.touches[i]?.at;
+            return (
+              <tr key={i}>
+                <td>
+                  <TextField
+                    type="number"
+                    value={touch.day}
+                    disabled={!mayChange || i === 0}
+                    onChange={(event) => {
+                      put(i, { day: Math.max(0, Math.round(Number(event.target.value))) });
+                    }}
+                    slotProps={{ htmlInput: { 'aria-label': `Working day of touch ${i + 1}`, min: 0, max: 400 } }}
+                    css={placed({ width: 90 })}
+                  />
+                  <At problems={problemsAt(problems, `touches.${i}.day`)} />
+                </td>
+                <td>
+                  <TextField
+                    select
+                    value={touch.template}
+                    disabled={!mayChange}
+                    onChange={(event) => {
+                      put(i, { template: event.target.value });
+                    }}
+                    slotProps={{ htmlInput: { 'aria-label': `Text of touch ${i + 1}` } }}
+                    css={placed({ minWidth: 220 })}
+                  >
+                    {[...new Set([...texts, touch.template])].map((text) => (
+                      <MenuItem key={text} value={text}>
+                        {text}
+                      </MenuItem>
+                    ))}
+                  </TextField>
+                  <At problems={problemsAt(problems, `touches.${i}.template`)} />
+                </td>
+                <td className="quiet">{at === undefined ? '' : `from ${dayTimeText(Date.parse(at), zone)}`}</td>
+                <td className="right">
+                  {mayChange && plan.touches.length > 1 && i > 0 ? (
+                    <button
+                      className="linkish small"
+                      aria-label={`Take out touch ${i + 1}`}
+                      onClick={() => {
+                        set({ ...plan, touches: plan.touches.filter((_, k) => k !== i) });
+                      }}
+                    >
+                      take out
+                    </button>
+                  ) : null}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      {mayChange ? (
+        <Button
+          css={placed({ marginTop: 8 })}
+          onClick={() => {
+            const last = plan.touches.at(-1);
+            const next = texts.find((text) => !plan.touches.some((touch) => touch.template === text)) ?? last?.template ?? '';
+            set({ ...plan, touches: [...plan.touches, { day: (last?.day ?? 0) + 4, template: next }] });
+          }}
+        >
+          Add a touch
+        </Button>
+      ) : null}
+      <div className="head-row">
+        <h2>From where, and when</h2>
+      </div>
+      <div css={placed({ display: 'flex', gap: 12 })}>
+        <TextField
+          select
+          label="mailbox"
+          value={plan.mailbox}
+          disabled={!mayChange}
+          onChange={(event) => {
+            set({ ...plan, mailbox: event.target.value });
+          }}
+          css={placed({ minWidth: 160 })}
+        >
+          {[...new Set([...mailboxes, plan.mailbox])].map((box) => (
+            <MenuItem key={box} value={box}>
+              {box}
+            </MenuItem>
+          ))}
+        </TextField>
+        {(['from', 'to'] as const).map((end) => (
+          <TextField
+            key={end}
+            select
+            label={end === 'from' ? 'not before' : 'not after'}
+            value={plan.hours[end]}
+            disabled={!mayChange}
+            onChange={(event) => {
+              set({ ...plan, hours: { ...plan.hours, [end]: event.target.value } });
+            }}
+            css={placed({ minWidth: 110 })}
+          >
+            {[...new Set([...HALF_HOURS, plan.hours[end]])].sort().map((hour) => (
+              <MenuItem key={hour} value={hour}>
+                {hour}
+              </MenuItem>
+            ))}
+          </TextField>
+        ))}
+        <span className="quiet small" css={placed({ alignSelf: 'center' })}>
+          in the reader’s own time
+        </span>
+      </div>
+      <At problems={[...problemsAt(problems, 'mailbox'), ...problemsAt(problems, 'hours')]} />
+    </BenchFrame>
   );
 }

@@ -5,15 +5,13 @@ import type { ThingView } from '../../../api';
 import { plural } from '../../../core/base';
 import type { Scorecard } from '../../../core/score';
 import Link from '../../kit/Link';
-import { Said } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { mostOf, problemsAt } from '../state/thing';
 import { useThing } from './useThing';
 import { Criteria } from './Criteria';
 import { Scores } from './Scores';
-import { ThingBar } from './ThingBar';
-import { At, ThingSide } from './ThingSide';
-import './things.css';
+import { BenchFrame } from './BenchFrame';
+import { At } from './ThingSide';
 
 interface Props {
   readonly first: ThingView;
@@ -30,66 +28,15 @@ export function ScorecardBench({ first, zone, mayChange }: Props) {
   const most = mostOf(card);
   const records = card.target === 'company' ? 'companies' : 'people';
   return (
-    <>
-      <ThingBar state={state} mayChange={mayChange} />
-      <Said
-        said={state.said}
-        onClose={() => {
-          state.say(null);
-        }}
-      />
-      <div className="cols">
-        <section className="col paper grow thing-main" tabIndex={0} aria-label="Scorecard">
-          <div className="head-row">
-            <h2>
-              {found ? `${found.all.toLocaleString('en-GB')} ${records}` : 'Counting …'}
-              {found && found.of < found.all ? (
-                <span className="quiet small"> · a sample of {found.of.toLocaleString('en-GB')}</span>
-              ) : null}
-            </h2>
-            <span className="grow" />
-            <span className="quiet small" role="status">
-              {state.trying
-                ? 'counting …'
-                : found && found.moved.n > 0
-                  ? `${plural(found.moved.n, 'record')} would change band`
-                  : 'a bar is dragged, or moved by the arrow keys'}
-            </span>
-          </div>
-          {found ? (
-            <Scores
-              card={card}
-              trial={found}
-              most={most}
-              mayChange={mayChange}
-              onBands={(bands) => {
-                set({ ...card, bands });
-              }}
-            />
-          ) : (
-            <div className="scores" />
-          )}
-          <At problems={problemsAt(problems, 'bands')} />
-          <div className="head-row">
-            <h2>Criteria</h2>
-            <span className="quiet small">all together give {most}</span>
-            <span className="grow" />
-            <TextField
-              select
-              value={card.target}
-              disabled={!mayChange}
-              onChange={(event) => {
-                set({ ...card, target: event.target.value === 'person' ? 'person' : 'company' });
-              }}
-              slotProps={{ htmlInput: { 'aria-label': 'What is scored' } }}
-            >
-              <MenuItem value="company">scores companies</MenuItem>
-              <MenuItem value="person">scores people</MenuItem>
-            </TextField>
-          </div>
-          <Criteria card={card} trial={found} problems={problems} mayChange={mayChange} onChange={set} />
-        </section>
-        <aside className="col thing-side" aria-label="What it does">
+    <BenchFrame
+      state={state}
+      zone={zone}
+      mayChange={mayChange}
+      label="Scorecard"
+      sideLabel="What it does"
+      side={
+        <>
+          {' '}
           <h2 className="side-head">Bands</h2>
           <table className="plain">
             <thead>
@@ -141,9 +88,55 @@ export function ScorecardBench({ first, zone, mayChange }: Props) {
               </table>
             </>
           ) : null}
-          <ThingSide state={state} zone={zone} mayChange={mayChange} />
-        </aside>
+        </>
+      }
+    >
+      <div className="head-row">
+        <h2>
+          {found ? `${found.all.toLocaleString('en-GB')} ${records}` : 'Counting …'}
+          {found && found.of < found.all ? <span className="quiet small"> · a sample of {found.of.toLocaleString('en-GB')}</span> : null}
+        </h2>
+        <span className="grow" />
+        <span className="quiet small" role="status">
+          {state.trying
+            ? 'counting …'
+            : found && found.moved.n > 0
+              ? `${plural(found.moved.n, 'record')} would change band`
+              : 'a bar is dragged, or moved by the arrow keys'}
+        </span>
       </div>
-    </>
+      {found ? (
+        <Scores
+          card={card}
+          trial={found}
+          most={most}
+          mayChange={mayChange}
+          onBands={(bands) => {
+            set({ ...card, bands });
+          }}
+        />
+      ) : (
+        <div className="scores" />
+      )}
+      <At problems={problemsAt(problems, 'bands')} />
+      <div className="head-row">
+        <h2>Criteria</h2>
+        <span className="quiet small">all together give {most}</span>
+        <span className="grow" />
+        <TextField
+          select
+          value={card.target}
+          disabled={!mayChange}
+          onChange={(event) => {
+            set({ ...card, target: event.target.value === 'person' ? 'person' : 'company' });
+          }}
+          slotProps={{ htmlInput: { 'aria-label': 'What is scored' } }}
+        >
+          <MenuItem value="company">scores companies</MenuItem>
+          <MenuItem value="person">scores people</MenuItem>
+        </TextField>
+      </div>
+      <Criteria card={card} trial={found} problems={problems} mayChange={mayChange} onChange={set} />
+    </BenchFrame>
   );
 }

@@ -5,28 +5,20 @@ import { useRef, useState } from 'react';
 import type { ThingView } from '../../../api';
 import type { MessageTemplate } from '../../../core/writer';
 import { useFields } from '../../client/fields';
-import { Said } from '../../kit/parts';
+import { LANGUAGES } from '../../kit/languages';
 import { placed } from '../../kit/placed';
 import { problemsAt, putIn } from '../state/thing';
 import { useThing } from './useThing';
 import { PersonalWindow } from './PersonalWindow';
 import { Readers } from './Readers';
-import { ThingBar } from './ThingBar';
-import { At, ThingSide } from './ThingSide';
-import './things.css';
+import { BenchFrame } from './BenchFrame';
+import { At } from './ThingSide';
 
 interface Props {
   readonly first: ThingView;
   readonly zone: string;
   readonly mayChange: boolean;
 }
-const LANGUAGES: readonly (readonly [string, string])[] = [
-  ['en', 'English'],
-  ['de', 'German'],
-  ['nl', 'Dutch'],
-  ['fr', 'French'],
-  ['es', 'Spanish'],
-];
 const USUAL = ['{first_name or "there"}', '{company.name}', '{personal line}', '{sender.name}'];
 
 /** A text: its fixed words and slots, what its personal line may rest on, and how five different readers would get it. */
@@ -51,110 +43,108 @@ export function TextBench({ first, zone, mayChange }: Props) {
     ...fields.all('person').map((field) => ({ slot: field.key, label: field.label })),
   ];
   return (
-    <>
-      <ThingBar state={state} mayChange={mayChange} />
-      <Said
-        said={state.said}
-        onClose={() => {
-          state.say(null);
+    <BenchFrame
+      state={state}
+      zone={zone}
+      mayChange={mayChange}
+      label="Text"
+      sideLabel="Readers"
+      sideWidth={470}
+      side={
+        <>
+          {' '}
+          <Readers trial={trial?.text ?? null} trying={state.trying} language={text.language} />
+        </>
+      }
+    >
+      <div className="head-row">
+        <h2>Fixed words and slots</h2>
+        <span className="grow" />
+        <TextField
+          select
+          value={text.language}
+          disabled={!mayChange}
+          onChange={(event) => {
+            set({ ...text, language: event.target.value });
+          }}
+          slotProps={{ htmlInput: { 'aria-label': 'Language' } }}
+        >
+          {LANGUAGES.map(([code, name]) => (
+            <MenuItem key={code} value={code}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          type="number"
+          label="at most, characters"
+          value={text.maxLength}
+          disabled={!mayChange}
+          onChange={(event) => {
+            set({ ...text, maxLength: Math.max(1, Math.round(Number(event.target.value))) });
+          }}
+          css={placed({ width: 130 })}
+        />
+      </div>
+      <TextField
+        fullWidth
+        label="subject"
+        value={text.subject}
+        disabled={!mayChange}
+        onChange={(event) => {
+          set({ ...text, subject: event.target.value });
         }}
       />
-      <div className="cols">
-        <section className="col paper grow thing-main" tabIndex={0} aria-label="Text">
-          <div className="head-row">
-            <h2>Fixed words and slots</h2>
-            <span className="grow" />
-            <TextField
-              select
-              value={text.language}
-              disabled={!mayChange}
-              onChange={(event) => {
-                set({ ...text, language: event.target.value });
+      <At problems={problemsAt(problems, 'subject')} />
+      <TextField
+        fullWidth
+        multiline
+        label="words"
+        minRows={11}
+        maxRows={22}
+        inputRef={area}
+        value={text.body}
+        disabled={!mayChange}
+        onChange={(event) => {
+          set({ ...text, body: event.target.value });
+        }}
+        css={placed({ marginTop: 14 })}
+      />
+      <At problems={problemsAt(problems, 'body')} />
+      {mayChange ? (
+        <div className="pieces">
+          <span className="quiet">put in:</span>
+          {USUAL.map((piece) => (
+            <button
+              key={piece}
+              className="linkish"
+              onClick={() => {
+                put(piece);
               }}
-              slotProps={{ htmlInput: { 'aria-label': 'Language' } }}
             >
-              {LANGUAGES.map(([code, name]) => (
-                <MenuItem key={code} value={code}>
-                  {name}
-                </MenuItem>
-              ))}
-            </TextField>
-            <TextField
-              type="number"
-              label="at most, characters"
-              value={text.maxLength}
-              disabled={!mayChange}
-              onChange={(event) => {
-                set({ ...text, maxLength: Math.max(1, Math.round(Number(event.target.value))) });
-              }}
-              css={placed({ width: 130 })}
-            />
-          </div>
+              {piece}
+            </button>
+          ))}
           <TextField
-            fullWidth
-            label="subject"
-            value={text.subject}
-            disabled={!mayChange}
+            select
+            size="small"
+            value={picked}
             onChange={(event) => {
-              set({ ...text, subject: event.target.value });
+              setPicked('');
+              put(`{${event.target.value}}`);
             }}
-          />
-          <At problems={problemsAt(problems, 'subject')} />
-          <TextField
-            fullWidth
-            multiline
-            label="words"
-            minRows={11}
-            maxRows={22}
-            inputRef={area}
-            value={text.body}
-            disabled={!mayChange}
-            onChange={(event) => {
-              set({ ...text, body: event.target.value });
-            }}
-            css={placed({ marginTop: 14 })}
-          />
-          <At problems={problemsAt(problems, 'body')} />
-          {mayChange ? (
-            <div className="pieces">
-              <span className="quiet">put in:</span>
-              {USUAL.map((piece) => (
-                <button
-                  key={piece}
-                  className="linkish"
-                  onClick={() => {
-                    put(piece);
-                  }}
-                >
-                  {piece}
-                </button>
-              ))}
-              <TextField
-                select
-                size="small"
-                value={picked}
-                onChange={(event) => {
-                  setPicked('');
-                  put(`{${event.target.value}}`);
-                }}
-                slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': 'Put in a field' } }}
-              >
-                <MenuItem value="">a field …</MenuItem>
-                {slots.map(({ slot, label }) => (
-                  <MenuItem key={slot} value={slot}>
-                    {label}
-                  </MenuItem>
-                ))}
-              </TextField>
-            </div>
-          ) : null}
-          <PersonalWindow text={text} problems={problems} mayChange={mayChange} restsOn={trial?.text?.restsOn ?? []} onChange={set} />
-        </section>
-        <aside className="col thing-side" aria-label="Readers" css={placed({ width: 470 })}>
-          <Readers trial={trial?.text ?? null} trying={state.trying} language={text.language} />
-          <ThingSide state={state} zone={zone} mayChange={mayChange} />
-        </aside>
-      </div>
-    </>
+            slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': 'Put in a field' } }}
+          >
+            <MenuItem value="">a field …</MenuItem>
+            {slots.map(({ slot, label }) => (
+              <MenuItem key={slot} value={slot}>
+                {label}
+              </MenuItem>
+            ))}
+          </TextField>
+        </div>
+      ) : null}
+      <PersonalWindow text={text} problems={problems} mayChange={mayChange} restsOn={trial?.text?.restsOn ?? []} onChange={set} />
+    </BenchFrame>
   );
 }

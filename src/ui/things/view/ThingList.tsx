@@ -1,16 +1,13 @@
 /** @jsxImportSource @emotion/react */
 'use client';
-import { Button, TextField } from '@mui/material';
-import { useRouter } from 'next/navigation';
-import { useState } from 'react';
 import type { ThingSummary } from '../../../api';
 import { plural } from '../../../core/base';
 import type { ThingKind } from '../../../core/things';
-import { call, sayProblem } from '../../client';
+import { useMakeThing } from '../../client/use-make-thing';
 import { agoText } from '../../kit/format';
 import Link from '../../kit/Link';
-import { Empty, GoRow, Said, Tag, TopBar, type SaidText } from '../../kit/parts';
-import { placed } from '../../kit/placed';
+import { NewThing } from '../../kit/NewThing';
+import { Empty, GoRow, Said, Tag, TopBar } from '../../kit/parts';
 import { copyName, KIND_WORDS, usersText } from '../state/thing';
 import { MessageTabs } from './MessageTabs';
 
@@ -23,23 +20,8 @@ interface Props {
 
 /** Every named thing of a kind: what uses it, what is wrong with it, who changed it last; new ones are begun here. */
 export function ThingList({ kind, items, now, mayChange }: Props) {
-  const router = useRouter();
-  const [name, setName] = useState('');
-  const [busy, setBusy] = useState(false);
-  const [said, setSaid] = useState<SaidText | null>(null);
   const words = KIND_WORDS[kind];
-  const make = (wanted: string, from?: string): void => {
-    setBusy(true);
-    call('makeThing', { body: { kind, name: wanted, ...(from !== undefined && { from }) } }).then(
-      (made) => {
-        router.push(`${words.href}/${made.id}`);
-      },
-      (error: unknown) => {
-        setBusy(false);
-        setSaid({ calm: false, text: sayProblem(error) });
-      },
-    );
-  };
+  const { busy, said, hush, make } = useMakeThing(words.href);
   const inUse = items.filter((item) => !item.retired);
   return (
     <>
@@ -54,33 +36,16 @@ export function ThingList({ kind, items, now, mayChange }: Props) {
         }
       >
         {mayChange ? (
-          <form
-            css={placed({ display: 'flex', gap: 8 })}
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (name.trim() !== '') make(name.trim());
+          <NewThing
+            one={words.one}
+            busy={busy}
+            onName={(name) => {
+              make({ kind, name });
             }}
-          >
-            <TextField
-              placeholder={`a new ${words.one}, by name`}
-              value={name}
-              onChange={(event) => {
-                setName(event.target.value);
-              }}
-              slotProps={{ htmlInput: { 'aria-label': `Name of a new ${words.one}`, maxLength: 80 } }}
-            />
-            <Button type="submit" variant="contained" disabled={busy || name.trim() === ''}>
-              Begin
-            </Button>
-          </form>
+          />
         ) : null}
       </TopBar>
-      <Said
-        said={said}
-        onClose={() => {
-          setSaid(null);
-        }}
-      />
+      <Said said={said} onClose={hush} />
       <div className="cols">
         <section className="col paper grow" tabIndex={0} aria-label={words.many}>
           {items.length === 0 ? (
@@ -130,13 +95,11 @@ export function ThingList({ kind, items, now, mayChange }: Props) {
                           disabled={busy}
                           onClick={(event) => {
                             event.stopPropagation();
-                            make(
-                              copyName(
-                                item.name,
-                                items.map((other) => other.name),
-                              ),
-                              item.id,
+                            const name = copyName(
+                              item.name,
+                              items.map((other) => other.name),
                             );
+                            make({ kind, name, from: item.id });
                           }}
                           aria-label={`Copy ${item.name}`}
                         >
