@@ -21,6 +21,8 @@ export const followUp: RunOf<FollowUp> = {
     const touch = plan?.touches[run.part];
     // The texts of the plan are composed one by one first, so that a failed check holds the whole plan before anything leaves.
     if (!plan) run.stick(line, `the plan “${step.plan.text}” is gone`);
+    else if (!Object.values(run.vars).some((message) => message.approved === true))
+      run.stick(line, 'nobody has approved a message of this trip: nothing leaves before that');
     else if (touch) run.request = { kind: 'compose', template: touch.template };
   },
   asks: {

@@ -8,7 +8,7 @@ export const send: RunOf<StepOf<'send'>> = {
   run({ message: { text: name }, sameThread }, line, run) {
     const message = run.vars[name];
     const mailbox = run.plan.mailbox ?? run.plan.library.plans[0]?.mailbox ?? run.plan.library.connections[0];
-    if (typeof message?.id !== 'string' || mailbox === undefined) {
+    if (typeof message?.id !== 'string' || message.approved !== true || mailbox === undefined) {
       run.stick(line, `there is no approved message “${name}” or no mailbox to send it from`);
       return;
     }
