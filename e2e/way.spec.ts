@@ -266,6 +266,7 @@ test('approved messages go out paced, answers come back, and the plans stop by t
   await expect(page.getByText('answered', { exact: true }).first()).toBeVisible();
   await expect(page.getByText('does not go').first()).toBeVisible();
   // The answer that would go out: changed in a word, approved by key, in their thread a day later.
+  await expect(page.getByText('❚❚ held')).toBeVisible();
   const answer = page.getByRole('textbox', { name: /^Answer to / });
   await expect(answer).toHaveValue(/^(?:Hello|Hallo|Beste|Bonjour|Hola)/);
   await accessible(page);
@@ -274,7 +275,7 @@ test('approved messages go out paced, answers come back, and the plans stop by t
   await expect(page.getByText('Your own words: looked at once more when you approve.')).toBeVisible();
   await page.keyboard.press('a');
   await expect(page.getByText(/^It goes out /)).toBeVisible();
-  await expect(page.getByRole('button', { name: /^No answer/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /^No answer/ })).toHaveCount(0);
   await expect(page.getByText('I take care of it')).toHaveCount(0);
   const conversation = page.url();
   await daysLater(page, 1);
@@ -293,6 +294,30 @@ test('approved messages go out paced, answers come back, and the plans stop by t
       .first(),
   ).toBeVisible();
   await accessible(page);
+});
+
+test('when answers wait is written in everyday words, tried on what came, and kept', async ({ page }) => {
+  await signIn(page, 'Ines');
+  await page.goto('/messages/rules');
+  await expect(page.getByRole('status').filter({ hasText: 'wait for a person' })).toContainText(/\d+ wait for a person, 0 would go alone/);
+  await accessible(page);
+  const rule = (n: number) => page.getByRole('textbox', { name: `Rule ${n}`, exact: true });
+  await rule(1).press('Enter');
+  await rule(2).fill('send when sure above 0');
+  await page.getByRole('button', { name: 'send when reply.sure > 0' }).click();
+  await rule(2).press('Alt+ArrowUp');
+  await expect(rule(1)).toHaveValue('send when reply.sure > 0');
+  await expect(page.getByText('goes alone when sure > 0')).toBeVisible();
+  await page.getByLabel(/a person looks all the same/).selectOption('none');
+  await expect(page.getByRole('heading', { name: 'would change' })).toBeVisible();
+  await expect(page.getByText('goes alone', { exact: true }).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Keep these rules' }).click();
+  await expect(page.getByText('version 2')).toBeVisible();
+  await page.getByText('1 earlier version').click();
+  await page.getByRole('button', { name: 'write it again' }).click();
+  await expect(rule(1)).toHaveValue('hold the first 20');
+  await page.getByRole('button', { name: 'Keep these rules' }).click();
+  await expect(page.getByText('version 3')).toBeVisible();
 });
 
 test('a record shows every value with its source, and is changed by hand without losing what was there', async ({ page }) => {

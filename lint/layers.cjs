@@ -58,6 +58,7 @@ module.exports = {
     order('reader', ['base', 'fields', 'facts', 'flow', 'formats', 'units']),
     order('reply', ['base', 'reader']),
     order('answers', ['base', 'fields', 'facts', 'feel', 'writer', 'reader', 'reply']),
+    order('holding', ['base', 'answers', 'fields', 'feel', 'flow', 'reply']),
     order('things', ['base', 'answers', 'fields', 'facts', 'feel', 'flow', 'lookup', 'score', 'writer', 'reader']),
     order('dossier', ['base', 'fields', 'facts', 'feel', 'formats', 'reader']),
     order('intake', ['base', 'units', 'fields', 'facts', 'feel', 'match']),

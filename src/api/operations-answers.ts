@@ -8,6 +8,12 @@ const rest = z.discriminatedUnion('kind', [
 ]);
 const said = z.object({ kind: z.enum(['objection', 'question', 'other']), about: z.string().nullable(), words: z.string() });
 const check = z.object({ id: z.string(), ok: z.boolean(), says: z.string() });
+const decision = z.object({
+  does: z.enum(['hold', 'send']),
+  line: z.int().nullable().describe('the rule’s line; null: none decided it'),
+  says: z.string(),
+  lookedAt: z.boolean().describe('a rule would let it go, and a person looks at it all the same'),
+});
 const draft = z.object({
   inReplyTo: uuid.nullable().describe('their message that is answered'),
   mailbox: z.string(),
@@ -47,10 +53,15 @@ const draft = z.object({
   ),
   leftOut: z.array(z.string()).describe('sentences left out because a value is not known'),
   checks: z.array(check),
+  held: decision
+    .extend({ mailbox: z.string() })
+    .nullable()
+    .describe('what decided that it waits, or would decide; null: nothing of theirs waits'),
   dueAt: s.instant.nullable().describe('when it would leave, approved now'),
   drops: z.int().describe('planned messages that would not go out any more'),
 });
 export type AnswerDraftView = z.output<typeof draft>;
+export type HoldDecisionView = NonNullable<AnswerDraftView['held']>;
 
 const book = z.object({
   items: z.array(
@@ -91,7 +102,69 @@ const answered = z.object({
 });
 export type AnsweredView = z.output<typeof answered>;
 
-/** Answers in conversations, and the book they are made from. */
+const problem = z.object({
+  line: z.int(),
+  says: z.string(),
+  instead: z.string().optional().describe('the line as it would be understood'),
+});
+const rulesVersion = z.object({
+  no: z.int(),
+  rules: z.string(),
+  lookedAt: z.number(),
+  savedBy: z.string().nullable(),
+  savedAt: s.instant,
+});
+const holdRules = z.object({
+  mailboxes: z.array(
+    z.object({
+      name: z.string(),
+      address: z.string(),
+      rules: z.string().describe('one a line; the first that holds decides'),
+      lookedAt: z.number().describe('the share of what could go alone that a person looks at all the same'),
+      no: z.int().describe('the version; 0: nobody has written any'),
+      decided: z.int().describe('drafts a person has decided'),
+      problems: z.array(problem),
+      versions: z.array(rulesVersion).describe('newest first'),
+      agreements: z.array(
+        z.object({
+          group: z.string().describe('what was answered: a kind, and of objections what about'),
+          decided: z.int().describe('drafts that could have gone alone and a person decided, of late'),
+          unchanged: z.int().describe('of these, sent as they stood'),
+          share: z.number(),
+          from: z.number().describe('the range that the share may truly have'),
+          to: z.number(),
+          state: z.enum(['earned', 'open', 'lost']),
+          offer: z.string().nullable().describe('the rule that would let them go; null: there is one'),
+        }),
+      ),
+    }),
+  ),
+  means: z.array(z.object({ name: z.string(), means: z.string() })).describe('what rules can speak of'),
+});
+export type HoldRulesView = z.output<typeof holdRules>;
+const holdTrial = z.object({
+  problems: z.array(problem),
+  items: z.array(
+    z.object({
+      messageId: uuid,
+      threadId: uuid,
+      personName: z.string(),
+      group: z.string(),
+      quote: z.string().nullable(),
+      at: s.instant,
+      before: decision,
+      after: decision,
+    }),
+  ),
+});
+export type HoldTrialView = z.output<typeof holdTrial>;
+const rulesAsk = z.object({
+  mailbox: z.string().max(120),
+  rules: z.string().max(8_000),
+  lookedAt: z.number().min(0).max(1),
+});
+
+/** Answers in conversations, the book they are made from, and when they wait for a person. */
 export const ANSWER_OPERATIONS = {
   draftAnswer: op({
     method: 'GET',
@@ -114,6 +187,37 @@ export const ANSWER_OPERATIONS = {
     }),
     answer: z.object({ id: uuid, dueAt: s.instant }),
     status: 201,
+  }),
+  takeBackAnswer: op({
+    method: 'POST',
+    path: '/messages/{id}/taken-back',
+    summary: 'Take an answer back that has not left, whether a person or a rule let it go: it waits for a person again.',
+    needs: 'decide',
+    body: z.object({}),
+    answer: z.object({ ok: z.literal(true) }),
+  }),
+  holdRules: op({
+    method: 'GET',
+    path: '/hold-rules',
+    summary: 'When answers wait for a person and when they go alone, by mailbox; and what people made of drafts that could have gone.',
+    needs: 'look',
+    answer: holdRules,
+  }),
+  tryHoldRules: op({
+    method: 'POST',
+    path: '/hold-rules/trial',
+    summary: 'What rules would do with the last mails that came, beside those in force. Nothing is kept.',
+    needs: 'look',
+    body: rulesAsk,
+    answer: holdTrial,
+  }),
+  saveHoldRules: op({
+    method: 'PUT',
+    path: '/hold-rules',
+    summary: 'Keep rules of a mailbox as its next version.',
+    needs: 'edit flows',
+    body: rulesAsk.extend({ seen: z.int().describe('the version you opened: 409 when it is no longer the last') }),
+    answer: z.object({ no: z.int() }),
   }),
   answerBook: op({
     method: 'GET',

@@ -9,3 +9,4 @@ export { NO_SIGNS, type MailSigns } from './machine';
 export { ownWords, withoutSignature, written, type Written } from './own-words';
 export { understandReply, type Answering, type ReplyReading } from './understand';
 export type { Objection, ReplyKind } from './kinds';
+export type { Tone } from './tone';

@@ -7,6 +7,7 @@ import type { Objection, ReplyKind } from './kinds';
 import { byHeads, machineKind, NO_SIGNS, saysAway, type MailSigns } from './machine';
 import { written } from './own-words';
 import { plain } from './plain';
+import { toneOf, type Tone } from './tone';
 import { resumeOn } from './when';
 
 /** An answer as it came. */
@@ -37,6 +38,8 @@ export interface ReplyReading {
   readonly plan: Consequence['plan'];
   /** sentences addressed to a machine that reads: left out, and shown to a person */
   readonly toMachines: readonly string[];
+  /** how they write; what an older version read has none */
+  readonly tone?: Tone;
 }
 
 interface Weighed {
@@ -60,10 +63,10 @@ export function understandReply(mail: Answering): ReplyReading {
   const reading = readingOf(mail, own.text);
   // A person who says “not now” without a day has answered: when to write again is decided by a person.
   const plan = reading.kind === 'not now' && reading.when === null ? 'stop' : consequenceOf(reading.kind).plan;
-  return { ...reading, plan, toMachines: own.toMachines };
+  return { ...reading, plan, toMachines: own.toMachines, tone: toneOf(own.text, reading.kind) };
 }
 
-function readingOf(mail: Answering, text: string): Omit<ReplyReading, 'plan' | 'toMachines'> {
+function readingOf(mail: Answering, text: string): Omit<ReplyReading, 'plan' | 'toMachines' | 'tone'> {
   const signs = mail.signs ?? NO_SIGNS;
   const { at } = mail;
   const given = {

@@ -5,6 +5,7 @@ import { csvOf } from '../usecases/csv';
 import { erasePerson, erasurePreview } from '../usecases/erase';
 import { keepFor, keepingView } from '../usecases/keeping';
 import { copyOfPerson, takeOut } from '../usecases/take-out';
+import { answerBook, answeredLately } from '../usecases/answer-book';
 import * as bundles from '../usecases/bundles';
 import * as control from '../usecases/control';
 import * as directory from '../usecases/directory';
@@ -30,6 +31,7 @@ import { recheckFact } from '../usecases/recheck';
 import { changeRecord } from '../usecases/by-hand';
 import * as records from '../usecases/records';
 import * as providers from '../usecases/providers';
+import * as holding from '../usecases/holding';
 import * as replies from '../usecases/replies';
 import * as releases from '../usecases/releases';
 import * as reviews from '../usecases/reviews';
@@ -123,8 +125,15 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   undoField: ({ world, actor, body }) => fields.undoFieldChange(world, actor, body.id),
   draftAnswer: ({ world, actor, params, query }) => replies.draftAnswer(world, actor, params.id ?? '', query),
   sendAnswer: ({ world, actor, params, body }) => replies.sendAnswer(world, actor, params.id ?? '', body),
-  answerBook: ({ world }) => replies.answerBook(world),
-  answeredLately: async ({ world, params }) => ({ items: await replies.answeredLately(world, params.id ?? '') }),
+  takeBackAnswer: async ({ world, actor, params }) => {
+    await holding.takeBackAnswer(world, actor, params.id ?? '');
+    return { ok: true };
+  },
+  holdRules: ({ world }) => holding.holdRules(world),
+  tryHoldRules: ({ world, body }) => holding.tryHoldRules(world, body),
+  saveHoldRules: ({ world, actor, body }) => holding.saveHoldRules(world, actor, body),
+  answerBook: ({ world }) => answerBook(world),
+  answeredLately: async ({ world, params }) => ({ items: await answeredLately(world, params.id ?? '') }),
   listProviders: async ({ world }) => ({ items: await providers.providers(world) }),
   keepProvider: async ({ world, actor, body }) => ({ items: await providers.keepProvider(world, actor, body) }),
   removeProvider: async ({ world, actor, body }) => ({ items: await providers.removeProvider(world, actor, body.name) }),
@@ -209,7 +218,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   },
   listMessages: ({ world, query }) => overview.messages(world, query),
   handleReply: async ({ world, actor, params }) => {
-    await reviews.handleReply(world, actor, params.id ?? '');
+    await holding.handleReply(world, actor, params.id ?? '');
     return ok;
   },
 

@@ -17,7 +17,7 @@ import {
 import { findPerson } from '../store/records';
 import { insertHappenings } from '../store/timeline';
 import { postEvent } from '../store/trips';
-import { keepQuestions } from './replies';
+import { keepQuestions } from './answer-book';
 import { postpone, readerTime } from './touches';
 import { signingSecrets } from './keys';
 import { unsubscribeCodeFits } from './send-due';

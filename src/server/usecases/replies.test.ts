@@ -1,77 +1,21 @@
 /** Answers to what people write, on a real database: drafted, approved, sent into their thread once, counted by what followed. */
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
-import { insertMessage, insertThread, setMessageState } from '../store/messages';
-import { createCompany, createPerson } from './records';
-import { receiveMail } from './receive-mail';
-import { answerBook, answeredLately, draftAnswer, sendAnswer } from './replies';
+import { conversation, type Conversation } from '../../testing/conversation';
+import { testWorker, type TestWorld } from '../../testing/world';
+import { answerBook, answeredLately } from './answer-book';
 import { thread as threadPage } from './overview';
+import { draftAnswer, sendAnswer } from './replies';
 import { makeThing, things } from './things';
 import type { Actor } from './world';
 
 let world: TestWorld;
 let ines: Actor;
 let threadId: string;
-
-const OURS = 'Hello Nuria,\n\nIs there a page in the proposal you would like explained?\n\nLucía';
+let theyWrite: Conversation['theyWrite'];
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
-  const firm = await createCompany(world, ines, {
-    values: { name: 'Viveros Almenara', heated_area: 1.1, country: 'ES' },
-    source: 'api',
-  });
-  const nuria = await createPerson(world, ines, {
-    values: { name: 'Nuria Peralta', first_name: 'Nuria', email: 'n.peralta@viveros-almenara.example' },
-    companyId: firm.id,
-    source: 'api',
-  });
-  threadId = world.newId();
-  const messageId = world.newId();
-  const [trip] = await world.db<{ id: string }[]>`select id from trip limit 1`;
-  await insertThread(
-    world.db,
-    { id: threadId, personId: nuria.id, tripId: trip?.id ?? null, mailbox: 'Sales mailbox', subject: 'Your proposal' },
-    world.now,
-  );
-  await insertMessage(
-    world.db,
-    {
-      id: messageId,
-      threadId,
-      tripId: null,
-      personId: nuria.id,
-      template: null,
-      touch: 0,
-      composed: { subject: 'Your proposal', body: OURS, personalLine: null, factsUsed: [], checks: [] },
-      state: 'sent',
-      rfcId: '<first@thornwick.example>',
-      inReplyTo: null,
-      refs: [],
-    },
-    world.now - 86_400_000,
-  );
-  await setMessageState(world.db, messageId, 'sent', world.now - 86_400_000);
+  ({ world, ines, threadId, theyWrite } = await conversation());
 });
 afterEach(() => world.close());
 
-let n = 0;
-const theyWrite = (text: string): Promise<void> => {
-  n += 1;
-  world.now += 60_000;
-  return receiveMail(world, {
-    messageId: `<theirs-${n}@viveros-almenara.example>`,
-    inReplyTo: '<first@thornwick.example>',
-    references: ['<first@thornwick.example>'],
-    from: 'n.peralta@viveros-almenara.example',
-    fromName: 'Nuria Peralta',
-    to: ['sales@thornwick.example'],
-    subject: 'Re: Your proposal',
-    text: `${text}\n\nOn Mon, Lucía wrote:\n> ${OURS.replace(/\n/g, '\n> ')}`,
-    html: null,
-    autoSubmitted: false,
-    sentAt: world.now,
-  } as never);
-};
 const TOO_DEAR = 'Thanks Lucía, but honestly that is too expensive for us. How long would the work take?';
 
 test('a draft takes up the objection and the question, says when it would leave, and what else was agreed', async () => {
@@ -106,7 +50,7 @@ test('approved it goes into their thread, once; what they wrote is taken care of
   expect(messages.find((message) => message.id === id)).toMatchObject({
     state: 'sent',
     approvedByName: 'Ines Okafor-Brandt',
-    inReplyTo: '<theirs-2@viveros-almenara.example>',
+    inReplyTo: '<theirs-1@viveros-almenara.example>',
   });
   expect(messages.filter((message) => message.direction === 'in').every((message) => message.handledAt !== null)).toBe(true);
   await theyWrite('That sounds good, I would like to know more. Can we meet next week?');

@@ -5,7 +5,6 @@ import { decideDoubt, listDoubts } from '../store/effects';
 import {
   editMessage,
   findMessage,
-  handleMessage,
   messagesByIds,
   isDoNotContact,
   messagesOfThread,
@@ -234,24 +233,6 @@ export async function decidePair(world: World, actor: Actor, id: string, does: '
       );
     await insertAudit(tx, { at: now, userId: actor.userId, what: `said ${does} of a pair`, detail: { pairId: id } });
   });
-}
-
-/** A reply has been taken care of by a person. */
-export async function handleReply(world: World, actor: Actor, messageId: string): Promise<void> {
-  const now = await world.clock.now();
-  const message = found(await findMessage(world.db, messageId), 'this message');
-  await handleMessage(world.db, messageId, now);
-  if (message.personId)
-    await insertHappenings(world.db, [
-      {
-        recordKind: 'person',
-        recordId: message.personId,
-        at: now,
-        kind: 'review',
-        says: `${actor.name} takes care of the answer`,
-        detail: { messageId },
-      },
-    ]);
 }
 
 /** What a person knows about a send that is in doubt. */

@@ -18,6 +18,8 @@ import { getSetting, putSetting } from '../store/settings';
 import { loadCatalogue } from './fields';
 import { loadLibrary } from './library';
 import { makeToken } from './access';
+import { LOOKED_AT } from './hold-decisions';
+import { saveHoldRules } from './holding';
 import { connectWebhook } from './webhooks';
 import { createFlow } from './flows';
 import { recordFacts } from './facts';
@@ -50,6 +52,8 @@ export const workspaceSeedSchema = z.object({
       zone: z.string(),
       dailyLimit: z.number().int(),
       personGapDays: z.number().int(),
+      /** when answers wait, a rule a line */
+      holdRules: z.array(z.string()).default([]),
     }),
   ),
   library: z.array(libraryItemSchema),
@@ -117,7 +121,7 @@ export async function seedWorkspace(
       team.name,
       team.members.map((email) => ({ id: idOf(email), weight: 1 })),
     );
-  for (const box of seed.mailboxes) await putMailbox(world.db, box);
+  for (const { holdRules: _, ...box } of seed.mailboxes) await putMailbox(world.db, box);
   for (const entry of seed.library)
     await putThing(
       world.db,
@@ -135,6 +139,9 @@ export async function seedWorkspace(
   await seedCrm(world, texts.companies, texts.people, seed.workspace.defaultCountry);
   await seedConfirmed(world, texts.confirmed ?? [], startsAt);
   await seedDeals(world, texts.deals ?? [], texts.people, startsAt);
+  for (const { name, holdRules } of seed.mailboxes)
+    if (holdRules.length > 0)
+      await saveHoldRules(world, actor, { mailbox: name, rules: holdRules.join('\n'), lookedAt: LOOKED_AT, seen: 0 });
   for (const body of seed.answers) await makeThing(world, actor, { kind: 'answer', name: body.name, body });
   for (const { values, ...entry } of seed.openings) {
     const { id } = await createOpening(world, actor, entry);

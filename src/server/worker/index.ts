@@ -13,6 +13,7 @@ import { makeDossiers } from '../usecases/dossiers';
 import { keepFieldIndexes } from '../usecases/field-indexes';
 import { joinCounts } from '../usecases/flows';
 import { releaseGathered } from '../usecases/gather';
+import { decideReplies } from '../usecases/holding';
 import { forecastImport } from '../usecases/import-preview';
 import { runImport } from '../usecases/imports';
 import { tellViewers } from '../usecases/live';
@@ -92,6 +93,7 @@ export class Worker {
       { name: 'counts of lists', work: () => forecastImport(world) },
       { name: 'sends', work: () => sendDue(world, { ...ask, batch: 20 }) },
       { name: 'calls', work: () => deliverCalls(world, { ...ask, batch: 50 }) },
+      { name: 'answers', work: () => decideReplies(world) },
       { name: 'dossiers', work: () => makeDossiers(world) },
       { name: 'mailboxes and calendars', work: () => lookAtDoors(world) },
       { name: 'gathered trips', work: () => releaseGathered(world) },

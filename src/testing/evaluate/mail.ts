@@ -11,6 +11,7 @@ const entrySchema = z.looseObject({
   in_reply_to_sent: z.string().nullable(),
   kind: z.string(),
   objection: z.string().nullable(),
+  tone: z.string().optional(),
   stop_followups: z.string(),
   resume_on: z.string().nullable(),
   new_text: z.string().nullable(),
@@ -34,6 +35,7 @@ interface Given {
   readonly file: string;
   readonly kind: string;
   readonly objection: string | null;
+  readonly tone: string;
   readonly stop_followups: string;
   readonly resume_on: string | null;
   readonly new_text: string;
@@ -57,6 +59,7 @@ async function given(file: string, raw: Buffer, sent: ReadonlyMap<string, string
     file,
     kind: nameOf(reading.kind),
     objection: reading.objection,
+    tone: reading.tone ?? 'neutral',
     stop_followups: consequenceOf(reading.kind).plan,
     resume_on: reading.when,
     new_text: written(mail.text, { from, ...(ours !== undefined && { ours }) }).text,
@@ -121,6 +124,12 @@ export async function evaluateMail(folder: string, keyFile: string, answersFile:
     'objection',
     objections.map(({ entry, is }) => accepted(entry, 'objection').includes(is.objection)),
   );
+  const toned = pairs.filter(({ entry }) => entry.tone !== undefined);
+  if (toned.length > 0)
+    share(
+      'tone',
+      toned.map(({ entry, is }) => accepted(entry, 'tone').includes(is.tone)),
+    );
   share(
     'stop, pause, continue',
     pairs.map(({ entry, is }) => accepted(entry, 'stop_followups').includes(is.stop_followups)),

@@ -8,7 +8,7 @@ export interface Asking {
   readonly hush: () => void;
   readonly tell: (text: string) => void;
   /** Asks the server; says what came of it, or why not. Nothing else is asked meanwhile. */
-  readonly ask: <T>(asked: Promise<T>, says: string | null, then?: (answer: T) => void) => void;
+  readonly ask: <T>(asked: Promise<T>, says: string | null | ((answer: T) => string), then?: (answer: T) => void) => void;
 }
 
 /** One question to the server at a time, with what came of it. */
@@ -29,7 +29,7 @@ export function useAsk(): Asking {
       asked.then(
         (answer) => {
           setBusy(false);
-          setSaid(says === null ? null : { calm: true, text: says });
+          setSaid(says === null ? null : { calm: true, text: typeof says === 'string' ? says : says(answer) });
           then?.(answer);
         },
         (error: unknown) => {

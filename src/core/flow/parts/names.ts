@@ -47,6 +47,8 @@ export interface Above {
   readonly score?: string | undefined;
   readonly message?: string | undefined;
   readonly deal?: string | undefined;
+  /** names beside those of records, with what they are called */
+  readonly named?: readonly (Named & { readonly says: readonly string[] })[];
 }
 
 const bare = (word: string): string => word.trim().replace(/^(?:the|a|an|their|his|her|its|any|some|our)\s+/, '');
@@ -56,6 +58,8 @@ export function namesFor(word: string, above: Above): readonly Named[] {
   const said = bare(word.toLowerCase());
   if (/^(?:score|points|fit|rating)$/.test(said)) return above.score ? [{ path: `${above.score}.points`, type: 'points' }] : [];
   if (/^(?:band|class)$/.test(said)) return above.score ? [{ path: `${above.score}.band`, type: 'text' }] : [];
+  const named = above.named?.filter(({ says }) => says.includes(said)) ?? [];
+  if (named.length > 0) return named;
   const found = fieldsCalled(above.fields, said);
   if (above.about === 'person') return found;
   const deal = above.fields

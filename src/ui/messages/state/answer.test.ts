@@ -31,6 +31,7 @@ const draft = (by: string | null): AnswerDraftView => ({
     { id: 'wrong name', ok: false, says: 'it greets “Peter”' },
   ],
   dueAt: null,
+  held: null,
   drops: 0,
 });
 

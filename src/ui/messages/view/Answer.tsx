@@ -5,11 +5,12 @@ import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import type { AnswerDraftView } from '../../../api';
 import { plural } from '../../../core/base';
-import { call, sayProblem } from '../../client';
+import { call } from '../../client';
+import type { Asking } from '../../client/use-ask';
 import { dayTimeText } from '../../kit/format';
 import { useShortcuts } from '../../kit/keys';
+import Link from '../../kit/Link';
 import { languageName } from '../../kit/languages';
-import { Said, type SaidText } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { TextArea } from '../../kit/TextArea';
 import { otherAnswer, takenIds } from '../state/answer';
@@ -25,47 +26,36 @@ interface Props {
   readonly waits: boolean;
   readonly mayDecide: boolean;
   readonly zone: string;
+  /** of the conversation: what is said of an answer stays when the conversation has gone on */
+  readonly asking: Pick<Asking, 'busy' | 'ask'>;
 }
 
 /** The answer that would go out: what was agreed to say, what it rests on, and what happens then; approved, changed or left by key. */
-export function Answer({ threadId, personName, first, waits, mayDecide, zone }: Props) {
+export function Answer({ threadId, personName, first, waits, mayDecide, zone, asking: { busy, ask } }: Props) {
   const router = useRouter();
   const [draft, setDraft] = useState(first);
   const [typed, setTyped] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const [said, setSaid] = useState<SaidText | null>(null);
   const area = useRef<HTMLTextAreaElement>(null);
   const body = typed ?? draft.body;
-  const failed = (error: unknown): void => {
-    setBusy(false);
-    setSaid({ calm: false, text: sayProblem(error) });
+  const refresh = (): void => {
+    router.refresh();
   };
   const take = (answer: string): void => {
-    setBusy(true);
-    call('draftAnswer', { params: { id: threadId }, query: { answer } }).then((next) => {
-      setBusy(false);
+    ask(call('draftAnswer', { params: { id: threadId }, query: { answer } }), null, (next) => {
       setDraft(next);
       setTyped(null);
-    }, failed);
+    });
   };
   const approve = (): void => {
-    setBusy(true);
-    call('sendAnswer', {
+    const sent = call('sendAnswer', {
       params: { id: threadId },
       body: { body, inReplyTo: draft.inReplyTo, answers: [...takenIds(draft)] },
-    }).then(({ dueAt }) => {
-      setBusy(false);
-      setTyped(null);
-      setSaid({ calm: true, text: `It goes out ${dayTimeText(Date.parse(dueAt), zone)}.` });
-      router.refresh();
-    }, failed);
+    });
+    ask(sent, ({ dueAt }) => `It goes out ${dayTimeText(Date.parse(dueAt), zone)}.`, refresh);
   };
   const noAnswer = (): void => {
-    if (draft.inReplyTo === null) return;
-    call('handleReply', { params: { id: draft.inReplyTo }, body: {} }).then(() => {
-      setSaid({ calm: true, text: 'Taken care of: nothing goes out.' });
-      router.refresh();
-    }, failed);
+    if (draft.inReplyTo !== null)
+      ask(call('handleReply', { params: { id: draft.inReplyTo }, body: {} }), 'Taken care of: nothing goes out.', refresh);
   };
   const other = otherAnswer(draft);
   const deeds: Readonly<Record<string, (() => void) | undefined>> = {
@@ -85,12 +75,7 @@ export function Answer({ threadId, personName, first, waits, mayDecide, zone }: 
           {draft.fallback ? <span className="in-brass">, agreed in another language only</span> : null}
         </span>
       </div>
-      <Said
-        said={said}
-        onClose={() => {
-          setSaid(null);
-        }}
-      />
+      {draft.held ? <Held held={draft.held} /> : null}
       <Candidates taken={draft.taken} busy={busy} onTake={take} />
       <div className="words">
         <TextArea
@@ -124,8 +109,12 @@ export function Answer({ threadId, personName, first, waits, mayDecide, zone }: 
         <div className="deeds">
           <Deed letter="A" label="Approve" main run={deeds.a} />
           <Deed letter="E" label="Edit" run={deeds.e} />
-          <Deed letter="O" label="Other answer" run={deeds.o} />
-          <Deed letter="N" label="No answer" run={deeds.n} />
+          {draft.inReplyTo === null ? null : (
+            <>
+              <Deed letter="O" label="Other answer" run={deeds.o} />
+              <Deed letter="N" label="No answer" run={deeds.n} />
+            </>
+          )}
         </div>
       ) : null}
       <h3 className="then">What happens then</h3>
@@ -140,6 +129,19 @@ export function Answer({ threadId, personName, first, waits, mayDecide, zone }: 
         <li>what they write next is news again, and stands on the desk</li>
       </ul>
     </aside>
+  );
+}
+
+/** Why it waits: the rule that decided, and where it stands. */
+function Held({ held }: { readonly held: NonNullable<AnswerDraftView['held']> }) {
+  return (
+    <p className="held">
+      <b className="in-brass">{held.does === 'hold' ? '❚❚ held' : 'may go alone'}</b>: {held.says} ·{' '}
+      <Link href={`/messages/rules?mailbox=${encodeURIComponent(held.mailbox)}`}>
+        rules of {held.mailbox}
+        {held.line === null ? '' : `, line ${held.line}`}
+      </Link>
+    </p>
   );
 }
 

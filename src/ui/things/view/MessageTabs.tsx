@@ -8,6 +8,7 @@ const TABS = [
   ['template', 'Texts', '/messages/texts'],
   ['plan', 'Plans', '/messages/plans'],
   ['answer', 'Answers', '/messages/answers'],
+  ['rules', 'Hold or send', '/messages/rules'],
   ['statements', 'Said of ourselves', '/messages/statements'],
 ] as const;
 

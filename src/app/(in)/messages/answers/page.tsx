@@ -1,4 +1,4 @@
-import { answerBook } from '../../../../server/usecases/replies';
+import { answerBook } from '../../../../server/usecases/answer-book';
 import { AnswerBook } from '../../../../ui/messages/view/AnswerBook';
 import { MessageTabs } from '../../../../ui/things/view/MessageTabs';
 import { signed } from '../../../session';

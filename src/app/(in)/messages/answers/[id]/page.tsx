@@ -1,4 +1,4 @@
-import { answeredLately } from '../../../../../server/usecases/replies';
+import { answeredLately } from '../../../../../server/usecases/answer-book';
 import { thing } from '../../../../../server/usecases/things';
 import { workspace } from '../../../../../server/usecases/world';
 import { AnswerBench } from '../../../../../ui/things/view/AnswerBench';
