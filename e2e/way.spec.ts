@@ -320,6 +320,48 @@ test('when answers wait is written in everyday words, tried on what came, and ke
   await expect(page.getByText('version 3')).toBeVisible();
 });
 
+test('what was understood is corrected, teaches, and is forgotten again', async ({ page }) => {
+  await signIn(page, 'Ines');
+  const { items } = await api<{ items: { threadId: string | null; reading: { kind: string } | null }[] }>(
+    page,
+    '/messages?state=received&limit=200',
+  );
+  const unclear = items.find((message) => message.reading?.kind === 'unclear' && message.threadId !== null);
+  await page.goto(`/messages/${unclear?.threadId ?? ''}`);
+  await page.getByRole('button', { name: 'not so' }).last().click();
+  const form = page.getByRole('form', { name: 'What it is' });
+  await form.getByLabel('it is').selectOption('not now');
+  await expect(form.getByRole('status')).toContainText('of the last');
+  await accessible(page);
+  await form.getByRole('button', { name: 'Say it so' }).click();
+  await expect(page.getByText('Corrected: the answer is drafted anew.')).toBeVisible();
+  await expect(page.getByText(/Ines Okafor-Brandt says so; it was taken for unclear/)).toBeVisible();
+  await page.goto('/messages/rules');
+  await page.getByRole('button', { name: 'forget it' }).click();
+  await expect(page.getByText('Forgotten: mails are understood without it.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'forget it' })).toHaveCount(0);
+});
+
+test('a conversation is handed to a colleague, who finds it on the desk', async ({ page }) => {
+  await signIn(page, 'Ines');
+  const { items } = await api<{ items: { threadId: string | null; handledAt: string | null }[] }>(
+    page,
+    '/messages?state=received&limit=200',
+  );
+  const open = items.find((message) => message.handledAt === null && message.threadId !== null);
+  await page.goto(`/messages/${open?.threadId ?? ''}`);
+  await expect(page.getByText('Everybody has this conversation.')).toBeVisible();
+  await page.getByLabel('To whom').selectOption('Tomasz Wierzba');
+  await page.getByLabel('A word with it').fill('You know their site.');
+  await page.getByRole('button', { name: /^Hand over to Tomasz/ }).click();
+  await expect(page.getByText('Tomasz Wierzba has this conversation: answering, you take it over.')).toBeVisible();
+  await signIn(page, 'Tomasz');
+  await expect(page.getByText(/handed to you ·/).first()).toBeVisible();
+  await expect(page.getByText(/hands you the conversation/).first()).toBeVisible();
+  await page.goto(`/messages/${open?.threadId ?? ''}`);
+  await expect(page.getByText('You have this conversation.')).toBeVisible();
+});
+
 test('a record shows every value with its source, and is changed by hand without losing what was there', async ({ page }) => {
   await signIn(page, 'Ines');
   await page.getByRole('link', { name: 'Records' }).click();

@@ -10,7 +10,17 @@ export { OPERATIONS, type ApiAction, type Operation, type OperationId } from './
 export type { FileAnswer } from './op';
 export type { FieldEdit, FieldRecord, FieldsView, FieldTrial, FieldUse, FieldView } from './operations-fields';
 export type { CardTrial, PlanTrial, TextReader, TextTrial, ThingSummary, ThingTrial, ThingUse, ThingView } from './operations-things';
-export type { AnswerBookView, AnswerDraftView, AnsweredView, HoldDecisionView, HoldRulesView, HoldTrialView } from './operations-answers';
+export type {
+  AnswerBookView,
+  AnswerDraftView,
+  AnsweredView,
+  CorrectionsView,
+  CorrectionTrialView,
+  HandOverView,
+  HoldDecisionView,
+  HoldRulesView,
+  HoldTrialView,
+} from './operations-answers';
 export type { ProviderTrial, ProviderView } from './operations-providers';
 export type { MailboxShape, PeopleHere, TeamShape, TokenShape, WorkspaceShape } from './operations-house';
 export * as schemas from './schemas';

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { OBJECTIONS } from '../core/answers';
+import { KINDS, type ReplyKind } from '../core/reply';
 import { op, uuid } from './op';
 import * as s from './schemas';
 
@@ -158,11 +160,63 @@ const holdTrial = z.object({
   ),
 });
 export type HoldTrialView = z.output<typeof holdTrial>;
+const kind = z.string().max(30).describe('what it is');
+const objection = z.string().max(20).nullable();
+const correctionAsk = z.object({
+  kind: z.enum(KINDS as [ReplyKind, ...ReplyKind[]]),
+  objection: z.enum(OBJECTIONS).nullable(),
+  words: z.string().max(300).nullable().describe('the sentence of theirs that means it, to be understood so from then on; null: only here'),
+});
+const correctionTrial = z.object({
+  follows: z.object({ plan: z.enum(['stop', 'pause', 'continue']), when: z.string().nullable(), bars: z.boolean() }),
+  read: z.int().describe('so many of the last mails were looked at'),
+  same: z.int().describe('mails with such a sentence that are understood so already'),
+  other: z
+    .array(
+      z.object({
+        messageId: uuid,
+        threadId: uuid.nullable(),
+        personName: z.string().nullable(),
+        quote: z.string(),
+        was: kind,
+        wasObjection: objection,
+      }),
+    )
+    .describe('mails with such a sentence that were understood otherwise'),
+});
+export type CorrectionTrialView = z.output<typeof correctionTrial>;
+const correctionsView = z.object({
+  items: z.array(
+    z.object({
+      messageId: uuid,
+      threadId: uuid.nullable(),
+      words: z.string(),
+      kind,
+      objection,
+      wasKind: kind,
+      wasObjection: objection,
+      personName: z.string().nullable(),
+      madeBy: z.string().nullable(),
+      at: s.instant,
+      used: z.int().describe('mails that were understood by it since'),
+    }),
+  ),
+});
+export type CorrectionsView = z.output<typeof correctionsView>;
 const rulesAsk = z.object({
   mailbox: z.string().max(120),
   rules: z.string().max(8_000),
   lookedAt: z.number().min(0).max(1),
 });
+
+const handOver = z.object({
+  holder: z.string().nullable().describe('who has it; null: everybody'),
+  inPlace: z.array(z.string()).describe('who stands in for them, since they are away'),
+  yours: z.boolean(),
+  mayAnswer: z.boolean(),
+  to: z.array(z.object({ id: uuid, name: z.string(), says: z.string() })).describe('to whom it can be handed, the likeliest first'),
+});
+export type HandOverView = z.output<typeof handOver>;
 
 /** Answers in conversations, the book they are made from, and when they wait for a person. */
 export const ANSWER_OPERATIONS = {
@@ -188,13 +242,66 @@ export const ANSWER_OPERATIONS = {
     answer: z.object({ id: uuid, dueAt: s.instant }),
     status: 201,
   }),
+  getHolder: op({
+    method: 'GET',
+    path: '/conversations/{id}/holder',
+    summary: 'Who has a conversation, and to whom it can be handed.',
+    needs: 'look',
+    answer: handOver,
+  }),
+  handOver: op({
+    method: 'POST',
+    path: '/conversations/{id}/holder',
+    summary: 'Hand a conversation to somebody, who is told; or to nobody in particular.',
+    needs: 'decide',
+    body: z.object({ userId: uuid.nullable(), word: z.string().max(500).default('') }),
+    answer: s.okSchema,
+  }),
   takeBackAnswer: op({
     method: 'POST',
     path: '/messages/{id}/taken-back',
     summary: 'Take an answer back that has not left, whether a person or a rule let it go: it waits for a person again.',
     needs: 'decide',
     body: z.object({}),
-    answer: z.object({ ok: z.literal(true) }),
+    answer: s.okSchema,
+  }),
+  sentencesToTeach: op({
+    method: 'GET',
+    path: '/messages/{id}/sentences',
+    summary: 'The sentences of a mail that can show what it is.',
+    needs: 'look',
+    answer: z.object({ items: z.array(z.string()) }),
+  }),
+  tryCorrection: op({
+    method: 'POST',
+    path: '/messages/{id}/reading/trial',
+    summary: 'What a correction would do: to the plan, and which of the last mails would be understood otherwise. Nothing is kept.',
+    needs: 'look',
+    body: correctionAsk,
+    answer: correctionTrial,
+  }),
+  correctReading: op({
+    method: 'PUT',
+    path: '/messages/{id}/reading',
+    summary: 'Say what a mail is: it does at once what it does when it is understood, and its words teach where they are given.',
+    needs: 'decide',
+    body: correctionAsk,
+    answer: s.okSchema,
+  }),
+  listCorrections: op({
+    method: 'GET',
+    path: '/corrections',
+    summary: 'What people have corrected, newest first, and how often it was read by since.',
+    needs: 'look',
+    answer: correctionsView,
+  }),
+  forgetCorrection: op({
+    method: 'POST',
+    path: '/corrections/{id}/forgotten',
+    summary: 'Forget what a correction taught; the mail stays as it was corrected.',
+    needs: 'decide',
+    body: z.object({}),
+    answer: s.okSchema,
   }),
   holdRules: op({
     method: 'GET',

@@ -7,6 +7,7 @@ export { consequenceOf, KINDS, type Consequence } from './consequence';
 export { parseDeliveryStatus, type DeliveryStatus } from './dsn';
 export { NO_SIGNS, type MailSigns } from './machine';
 export { ownWords, withoutSignature, written, type Written } from './own-words';
-export { understandReply, type Answering, type ReplyReading } from './understand';
+export { alikeAs, taughtBy, type ReplyExample } from './examples';
+export { correctedReading, understandReply, type Answering, type ReplyReading } from './understand';
 export type { Objection, ReplyKind } from './kinds';
 export type { Tone } from './tone';

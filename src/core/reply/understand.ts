@@ -6,6 +6,7 @@ import type { DeliveryStatus } from './dsn';
 import type { Objection, ReplyKind } from './kinds';
 import { byHeads, machineKind, NO_SIGNS, saysAway, type MailSigns } from './machine';
 import { written } from './own-words';
+import { taughtBy, type ReplyExample } from './examples';
 import { plain } from './plain';
 import { toneOf, type Tone } from './tone';
 import { resumeOn } from './when';
@@ -23,6 +24,8 @@ export interface Answering {
   readonly status?: DeliveryStatus;
   /** the mail of ours that is answered: its sentences are not the sender's */
   readonly ours?: string;
+  /** what people have corrected before, the newest first */
+  readonly examples?: readonly ReplyExample[];
 }
 
 export interface ReplyReading {
@@ -40,6 +43,10 @@ export interface ReplyReading {
   readonly toMachines: readonly string[];
   /** how they write; what an older version read has none */
   readonly tone?: Tone;
+  /** the correction it was understood by */
+  readonly taughtBy?: string;
+  /** a person said what it is; before that it was taken for this */
+  readonly corrected?: { readonly by: string; readonly kind: ReplyKind; readonly objection: Objection | null };
 }
 
 interface Weighed {
@@ -61,9 +68,7 @@ export function understandReply(mail: Answering): ReplyReading {
     ...(mail.from !== undefined && { from: mail.from }),
   });
   const reading = readingOf(mail, own.text);
-  // A person who says “not now” without a day has answered: when to write again is decided by a person.
-  const plan = reading.kind === 'not now' && reading.when === null ? 'stop' : consequenceOf(reading.kind).plan;
-  return { ...reading, plan, toMachines: own.toMachines, tone: toneOf(own.text, reading.kind) };
+  return { ...reading, plan: planOf(reading.kind, reading.when), toMachines: own.toMachines, tone: toneOf(own.text, reading.kind) };
 }
 
 function readingOf(mail: Answering, text: string): Omit<ReplyReading, 'plan' | 'toMachines' | 'tone'> {
@@ -86,9 +91,19 @@ function readingOf(mail: Answering, text: string): Omit<ReplyReading, 'plan' | '
     return {
       kind: machine,
       objection: null,
-      when: machine === 'out of office' ? resumeOn(text, at) : null,
+      when: sayWhen(machine, text, at),
       quote: clip(mail.status?.diagnostic ?? firstOf(text, mail.subject), 200),
       confidence: 0.95,
+    };
+  const taught = saysStop ? undefined : taughtBy(text, mail.examples ?? []);
+  if (taught)
+    return {
+      kind: taught.example.kind,
+      objection: taught.example.objection,
+      when: sayWhen(taught.example.kind, text, at),
+      quote: clip(taught.quote, 200),
+      confidence: Math.round(SURE * taught.alike * 100) / 100,
+      taughtBy: taught.example.id,
     };
   const [first, second] = weighed;
   const words = fold(text).match(/[\p{L}\p{N}']+/gu)?.length ?? 0;
@@ -100,11 +115,39 @@ function readingOf(mail: Answering, text: string): Omit<ReplyReading, 'plan' | '
   return {
     kind: decided.kind,
     objection: decided.objection,
-    when: decided.kind === 'not now' || decided.kind === 'out of office' ? resumeOn(text, at) : null,
+    when: sayWhen(decided.kind, text, at),
     quote: clip(decided.quote, 200),
     confidence: Math.round(Math.min(SURE, 0.35 + lead * 0.35 + Math.min(decided.score, 8) * 0.03) * 100) / 100,
   };
 }
+
+const sayWhen = (kind: ReplyKind, text: string, at: Instant): string | null =>
+  kind === 'not now' || kind === 'out of office' ? resumeOn(text, at) : null;
+
+/** What was understood, as a person says it is: what it does follows from that, and the first day to write again is read anew. */
+export function correctedReading(
+  reading: ReplyReading,
+  to: { readonly kind: ReplyKind; readonly objection: Objection | null; readonly by: string },
+  mail: { readonly text: string; readonly at: Instant },
+): ReplyReading {
+  const { kind, objection, by } = to;
+  const when = sayWhen(kind, mail.text, mail.at);
+  const was = reading.corrected ?? { kind: reading.kind, objection: reading.objection };
+  return {
+    ...reading,
+    kind,
+    objection,
+    when,
+    confidence: 1,
+    plan: planOf(kind, when),
+    tone: toneOf(mail.text, kind),
+    corrected: { by, kind: was.kind, objection: was.objection },
+  };
+}
+
+/** A person who says “not now” without a day has answered: when to write again is decided by a person. */
+const planOf = (kind: ReplyKind, when: string | null): Consequence['plan'] =>
+  kind === 'not now' && when === null ? 'stop' : consequenceOf(kind).plan;
 
 const firstOf = (text: string, subject: string): string => sentencesOf(text)[0] ?? subject;
 

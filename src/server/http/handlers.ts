@@ -31,6 +31,8 @@ import { recheckFact } from '../usecases/recheck';
 import { changeRecord } from '../usecases/by-hand';
 import * as records from '../usecases/records';
 import * as providers from '../usecases/providers';
+import { handOver, holderOf } from '../usecases/holders';
+import * as corrections from '../usecases/corrections';
 import * as holding from '../usecases/holding';
 import * as replies from '../usecases/replies';
 import * as releases from '../usecases/releases';
@@ -125,9 +127,25 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   undoField: ({ world, actor, body }) => fields.undoFieldChange(world, actor, body.id),
   draftAnswer: ({ world, actor, params, query }) => replies.draftAnswer(world, actor, params.id ?? '', query),
   sendAnswer: ({ world, actor, params, body }) => replies.sendAnswer(world, actor, params.id ?? '', body),
+  getHolder: ({ world, actor, params }) => holderOf(world, actor, params.id ?? ''),
+  handOver: async ({ world, actor, params, body }) => {
+    await handOver(world, actor, params.id ?? '', body);
+    return ok;
+  },
   takeBackAnswer: async ({ world, actor, params }) => {
     await holding.takeBackAnswer(world, actor, params.id ?? '');
-    return { ok: true };
+    return ok;
+  },
+  sentencesToTeach: async ({ world, params }) => ({ items: await corrections.sentencesToTeach(world, params.id ?? '') }),
+  tryCorrection: ({ world, params, body }) => corrections.tryCorrection(world, params.id ?? '', body),
+  correctReading: async ({ world, actor, params, body }) => {
+    await corrections.correctReading(world, actor, params.id ?? '', body);
+    return ok;
+  },
+  listCorrections: ({ world }) => corrections.corrections(world),
+  forgetCorrection: async ({ world, actor, params }) => {
+    await corrections.forgetCorrection(world, actor, params.id ?? '');
+    return ok;
   },
   holdRules: ({ world }) => holding.holdRules(world),
   tryHoldRules: ({ world, body }) => holding.tryHoldRules(world, body),

@@ -132,3 +132,7 @@ export async function lastWanting(tx: Tx, mailbox: string, kinds: readonly strin
 export async function unhandleMessage(tx: Tx, id: string): Promise<void> {
   await tx`update message set handled_at = null where id = ${id}`;
 }
+/** A mail that was corrected is decided anew, unless a person has decided it. */
+export async function dropDecision(tx: Tx, messageId: string): Promise<void> {
+  await tx`delete from reply_decision where message_id = ${messageId} and outcome is null`;
+}

@@ -81,15 +81,28 @@ export interface ThreadRow {
   readonly lastAt: Instant | null;
   readonly count: number;
   readonly lastKind: string | null;
+  /** who has it; null: nobody in particular */
+  readonly holderId: string | null;
+  readonly holderName: string | null;
 }
 const threadRows = (tx: Tx, where: ReturnType<Tx>) => tx<ThreadRow[]>`
-  select h.id, h.person_id, p.name as person_name, c.name as company_name, h.trip_id, h.mailbox, h.subject, h.state, h.paused_until, h.created_at, m.last_at, coalesce(m.count, 0)::int as count, m.last_kind
-  from thread h join person p on p.id = h.person_id left join company c on c.id = p.company_id
+  select h.id, h.person_id, p.name as person_name, c.name as company_name, h.trip_id, h.mailbox, h.subject, h.state, h.paused_until, h.created_at, m.last_at, coalesce(m.count, 0)::int as count, m.last_kind, h.holder_id, u.name as holder_name
+  from thread h join person p on p.id = h.person_id left join app_user u on u.id = h.holder_id left join company c on c.id = p.company_id
     left join lateral (select max(at) filter (where state in ('sent', 'received')) as last_at, count(*) filter (where state in ('sent', 'received')) as count, (array_agg(reading->>'kind' order by at desc) filter (where direction = 'in'))[1] as last_kind from message x where x.thread_id = h.id) m on true
   ${where}`;
 export async function findThread(tx: Tx, id: string): Promise<ThreadRow | undefined> {
   const [row] = await threadRows(tx, tx`where h.id = ${id}`);
   return row;
+}
+export async function setHolder(tx: Tx, id: string, userId: string | null): Promise<void> {
+  await tx`update thread set holder_id = ${userId} where id = ${id}`;
+}
+/** Who has which of these conversations: names by conversation. */
+export async function holdersOf(tx: Tx, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  const rows = await tx<
+    { id: string; name: string }[]
+  >`select h.id, u.name from thread h join app_user u on u.id = h.holder_id where h.id = any(${[...ids]}::uuid[])`;
+  return new Map(rows.map(({ id, name }) => [id, name]));
 }
 /** Two sends of one conversation that end at the same moment wait for each other here. */
 export async function lockThread(tx: Tx, id: string): Promise<void> {
@@ -170,13 +183,17 @@ export async function findMessage(tx: Tx, id: string): Promise<MessageRow | unde
 export async function messagesByIds(tx: Tx, ids: readonly string[]): Promise<MessageRow[]> {
   return [...(await messageRows(tx, tx`where m.id = any(${[...ids]})`))];
 }
-export async function messagesOfThread(tx: Tx, threadId: string): Promise<MessageRow[]> {
-  return [
-    ...(await messageRows(
-      tx,
-      tx`where m.thread_id = ${threadId} order by coalesce(case when m.state in ('sent','received') then m.at end, e.due_at, m.at), m.touch`,
-    )),
-  ];
+export const messagesOfThread = async (tx: Tx, threadId: string): Promise<readonly MessageRow[]> =>
+  (await messagesOfThreads(tx, [threadId])).get(threadId) ?? [];
+/** The messages of several conversations, each in its order. */
+export async function messagesOfThreads(tx: Tx, ids: readonly string[]): Promise<ReadonlyMap<string, readonly MessageRow[]>> {
+  const rows = await messageRows(
+    tx,
+    tx`where m.thread_id = any(${[...ids]}::uuid[]) order by coalesce(case when m.state in ('sent','received') then m.at end, e.due_at, m.at), m.touch`,
+  );
+  const out = new Map<string, MessageRow[]>();
+  for (const row of rows) if (row.threadId !== null) out.set(row.threadId, [...(out.get(row.threadId) ?? []), row]);
+  return out;
 }
 export async function messagesOfPeople(tx: Tx, personIds: readonly string[]): Promise<MessageRow[]> {
   return [...(await messageRows(tx, tx`where m.person_id = any(${[...personIds]}) order by m.at desc limit 200`))];

@@ -123,7 +123,8 @@ export async function insertNotices(
     readonly id: string;
     readonly userId: string;
     readonly text: string;
-    readonly tripId: string;
+    /** null: no flow tells it */
+    readonly tripId: string | null;
     readonly personId: string;
   }[],
   now: Instant,

@@ -23,7 +23,7 @@ export async function peopleHere(tx: Tx, today: string): Promise<PersonHere[]> {
   return [
     ...(await tx<PersonHere[]>`
     select u.id, u.email, u.name, u.role, u.title, u.ended_at, (select max(seen_at) from session s where s.user_id = u.id) as seen_at,
-      ((select count(*) from person where owner_id = u.id and merged_into is null) + (select count(*) from deal where owner_id = u.id) + (select count(*) from application where owner_id = u.id))::int as owns,
+      ((select count(*) from person where owner_id = u.id and merged_into is null) + (select count(*) from deal where owner_id = u.id) + (select count(*) from application where owner_id = u.id) + (select count(*) from thread where holder_id = u.id))::int as owns,
       coalesce((select array_agg(m.team order by m.team) from team_member m where m.user_id = u.id), '{}') as teams,
       coalesce((select jsonb_agg(jsonb_build_object('from', a.from_day, 'to', a.to_day) order by a.from_day) from away a where a.user_id = u.id and a.to_day >= ${today}::date), '[]') as away
     from app_user u order by u.ended_at is not null, u.created_at, u.name`),
@@ -53,7 +53,8 @@ export async function handOver(tx: Tx, from: string, to: string): Promise<number
   const people = await tx`update person set owner_id = ${to} where owner_id = ${from}`;
   const deals = await tx`update deal set owner_id = ${to} where owner_id = ${from}`;
   const applications = await tx`update application set owner_id = ${to} where owner_id = ${from}`;
-  return people.count + deals.count + applications.count;
+  const threads = await tx`update thread set holder_id = ${to} where holder_id = ${from}`;
+  return people.count + deals.count + applications.count + threads.count;
 }
 export async function putAway(tx: Tx, userId: string, days: readonly { readonly from: string; readonly to: string }[]): Promise<void> {
   await tx`delete from away where user_id = ${userId}`;

@@ -30,7 +30,7 @@ export interface Agreed {
   readonly answer: AgreedAnswer;
 }
 /** What is the same for every answer of a workspace. */
-export interface House {
+export interface Material {
   readonly book: readonly Agreed[];
   readonly statements: readonly Statement[];
   readonly fields: readonly OwnField[];
@@ -39,7 +39,7 @@ export interface House {
   readonly zone: string;
   readonly now: Instant;
 }
-export async function houseOf(tx: Tx, now: Instant): Promise<House> {
+export async function materialOf(tx: Tx, now: Instant): Promise<Material> {
   const [rows, said, catalogue, mailboxes, space] = await Promise.all([
     listThings(tx, 'answer'),
     statements(tx),
@@ -72,7 +72,7 @@ export const NOTHING_READ: Pick<ReplyReading, 'kind' | 'objection' | 'quote'> = 
 export const BY_RULE: Actor = { userId: null, name: 'a rule' };
 
 /** How a conversation stands; `messageId`: as if that mail of theirs were the last, answered or not. */
-export async function standing(tx: Tx, house: House, actor: Actor, threadId: string, messageId?: string): Promise<Standing> {
+export async function standing(tx: Tx, material: Material, actor: Actor, threadId: string, messageId?: string): Promise<Standing> {
   const thread = found(await findThread(tx, threadId), 'this conversation');
   const [messages, views, person, deals] = await Promise.all([
     messagesOfThread(tx, threadId),
@@ -85,20 +85,20 @@ export async function standing(tx: Tx, house: House, actor: Actor, threadId: str
   const dealIds = deals.map((deal) => deal.id);
   const [facts, dealViews] = await Promise.all([
     factsOf(tx, [thread.personId, ...(view.company ? [view.company.id] : []), ...dealIds]),
-    loadDeals(tx, dealIds, house.now, house.zone),
+    loadDeals(tx, dealIds, material.now, material.zone),
   ]);
-  const signs = actor.userId === null ? (house.mailboxes.find((box) => box.name === thread.mailbox)?.displayName ?? '') : actor.name;
+  const signs = actor.userId === null ? (material.mailboxes.find((box) => box.name === thread.mailbox)?.displayName ?? '') : actor.name;
   const email = person?.email ?? null;
   return {
     thread,
     messages,
     theirs,
-    book: house.book,
+    book: material.book,
     ask: {
       words: theirs ? wordsOf(theirs, messages) : '',
       reading: theirs?.reading ?? NOTHING_READ,
-      answers: house.book.map((entry) => entry.answer),
-      statements: house.statements,
+      answers: material.book.map((entry) => entry.answer),
+      statements: material.statements,
       language: typeof view.person.language === 'string' ? view.person.language : null,
       scope: {
         ...view.person,
@@ -107,7 +107,7 @@ export async function standing(tx: Tx, house: House, actor: Actor, threadId: str
         sender: { name: signs, first_name: signs.split(' ')[0] ?? '' },
       },
       facts: currentFacts(facts),
-      fields: house.fields,
+      fields: material.fields,
       recipient: { name: person?.name ?? thread.personName, email },
       doNotContact: await isDoNotContact(tx, email),
     },

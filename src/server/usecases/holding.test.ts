@@ -13,6 +13,8 @@ let threadId: string;
 let theyWrite: Conversation['theyWrite'];
 beforeEach(async () => {
   ({ world, ines, threadId, theyWrite } = await conversation());
+  // The demo has rules of its own.
+  await world.db`delete from hold_rules`;
 });
 afterEach(() => world.close());
 

@@ -23,11 +23,12 @@ import {
   unhandleMessage,
   unsettleDecision,
 } from '../store/holding';
-import { findMessage, handleMessage, listMailboxes, lockThread, messagesOfThread, setThread } from '../store/messages';
+import { findMessage, findThread, handleMessage, listMailboxes, lockThread, messagesOfThread, setThread } from '../store/messages';
 import { insertAudit, insertHappenings } from '../store/timeline';
-import { BY_RULE, houseOf, isAwaiting, standing, unanswered, type Awaiting, type House } from './answer-standing';
+import { BY_RULE, materialOf, isAwaiting, standing, unanswered, type Awaiting, type Material } from './answer-standing';
 import { decide, groupOf, LOOKED_AT, personDecided, rulesInForce, type Decided, type RulesInForce } from './hold-decisions';
 import { loadCatalogue } from './fields';
+import { mustHave } from './holders';
 import { planAnswer } from './replies';
 import { found, Refusal, type Actor, type World } from './world';
 
@@ -70,7 +71,7 @@ export async function holdRules(world: World): Promise<HoldRulesView> {
   return { mailboxes, means: Object.entries(REPLY_MEANS).map(([name, means]) => ({ name: `reply.${name}`, means })) };
 }
 
-const problemsOf = (rules: string, fields: House['fields']): RuleProblem[] => [...readHoldRules(rules, catalogueOf(fields)).problems];
+const problemsOf = (rules: string, fields: Material['fields']): RuleProblem[] => [...readHoldRules(rules, catalogueOf(fields)).problems];
 
 /** The rule that would let a kind go; null where the rules have it. */
 function offerOf(group: string, rules: string): string | null {
@@ -89,18 +90,18 @@ export interface RulesAsk {
 /** What rules would do with the last mails that came, beside what those in force do. Nothing is kept. */
 export async function tryHoldRules(world: World, ask: RulesAsk): Promise<HoldTrialView> {
   const { db } = world;
-  const house = await houseOf(db, await world.clock.now());
+  const material = await materialOf(db, await world.clock.now());
   const [now, then, rows] = await Promise.all([
-    rulesInForce(db, ask.mailbox, house.fields),
-    rulesInForce(db, ask.mailbox, house.fields, ask),
+    rulesInForce(db, ask.mailbox, material.fields),
+    rulesInForce(db, ask.mailbox, material.fields, ask),
     lastWanting(db, ask.mailbox, WANTING, TRIED),
   ]);
   const items: HoldTrialView['items'] = [];
   for (const { messageId, threadId } of rows) {
-    const stands = await standing(db, house, BY_RULE, threadId, messageId);
+    const stands = await standing(db, material, BY_RULE, threadId, messageId);
     if (isAwaiting(stands)) items.push(tried(stands, now, then));
   }
-  return { problems: problemsOf(ask.rules, house.fields), items };
+  return { problems: problemsOf(ask.rules, material.fields), items };
 }
 function tried(stands: Awaiting, now: RulesInForce, then: RulesInForce): HoldTrialView['items'][number] {
   const { thread, theirs } = stands;
@@ -152,9 +153,9 @@ export async function decideReplies(world: World): Promise<number> {
   const rows = await undecided(world.db, AT_ONCE);
   if (rows.length === 0) return 0;
   const now = await world.clock.now();
-  const house = await houseOf(world.db, now);
+  const material = await materialOf(world.db, now);
   for (const { messageId, threadId } of rows) {
-    const stands = await standing(world.db, house, BY_RULE, threadId, messageId);
+    const stands = await standing(world.db, material, BY_RULE, threadId, messageId);
     if (isAwaiting(stands)) await letGo(world, stands, now);
   }
   return rows.length;
@@ -185,6 +186,7 @@ export async function takeBackAnswer(world: World, actor: Actor, answerId: strin
   await world.db.begin(async (tx) => {
     const { threadId, personId, tripId, inReplyTo } = found(await findMessage(tx, answerId), 'this answer');
     if (threadId === null || tripId !== null) throw new Refusal('conflict', 'this message is of a plan: stop the plan instead');
+    await mustHave(world, actor, found(await findThread(tx, threadId), 'this conversation'));
     await lockThread(tx, threadId);
     const dropped = await dropPlanned(tx, threadId, `taken back by ${actor.name}`, now);
     if (!dropped.includes(answerId)) throw new Refusal('conflict', 'it has left already: it cannot be taken back');
@@ -216,11 +218,12 @@ export async function takeBackAnswer(world: World, actor: Actor, answerId: strin
 export async function handleReply(world: World, actor: Actor, messageId: string): Promise<void> {
   const now = await world.clock.now();
   const message = found(await findMessage(world.db, messageId), 'this message');
-  const house = await houseOf(world.db, now);
+  const material = await materialOf(world.db, now);
   await world.db.begin(async (tx) => {
     await handleMessage(tx, messageId, now);
     if (message.threadId !== null) {
-      const stands = await standing(tx, house, actor, message.threadId, messageId);
+      await mustHave(world, actor, found(await findThread(tx, message.threadId), 'this conversation'));
+      const stands = await standing(tx, material, actor, message.threadId, messageId);
       await personDecided(tx, stands, { actor, answerId: null, outcome: 'none' }, now);
     }
     if (message.personId)

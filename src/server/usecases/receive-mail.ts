@@ -4,6 +4,7 @@ import type { PlanEnd } from '../../core/engine';
 import { consequenceOf, parseDeliveryStatus, understandReply, written, type DeliveryStatus, type ReplyReading } from '../../core/reply';
 import type { Tx } from '../db';
 import type { IncomingMail } from '../ports';
+import { examplesToReadBy } from '../store/corrections';
 import { dropPlanned, plannedOfThread } from '../store/effects';
 import {
   addDoNotContact,
@@ -24,7 +25,7 @@ import { unsubscribeCodeFits } from './send-due';
 import { found, Refusal, type World } from './world';
 
 const PAUSE_DAYS = 5;
-type Origin = NonNullable<Awaited<ReturnType<typeof messageByRfcIds>>>;
+export type Origin = NonNullable<Awaited<ReturnType<typeof messageByRfcIds>>>;
 
 /** Keeps a mail that came in, finds the conversation it belongs to, understands it, and stops, pauses or ends the plan. The same mail twice does nothing. */
 export async function receiveMail(world: World, mail: IncomingMail): Promise<void> {
@@ -44,6 +45,7 @@ export async function receiveMail(world: World, mail: IncomingMail): Promise<voi
       at: mail.sentAt ?? now,
       ...(status && { status }),
       ...(sent && { ours: sent.body }),
+      examples: await examplesToReadBy(tx),
     });
     const consequence = consequenceOf(reading.kind);
     const id = world.newId();
@@ -108,7 +110,8 @@ async function bounced(tx: Tx, origin: Origin, status: DeliveryStatus | undefine
   await endThread(tx, origin, 'ended', 'bounced', now);
 }
 
-async function answered(tx: Tx, origin: Origin, reading: ReplyReading, from: string, now: Instant): Promise<void> {
+/** What an answer of its kind does to the plan, and to who is written to. */
+export async function answered(tx: Tx, origin: Origin, reading: ReplyReading, from: string, now: Instant): Promise<void> {
   const { bars, wantsPerson } = consequenceOf(reading.kind);
   if (reading.plan === 'continue') return;
   if (reading.plan === 'pause') {

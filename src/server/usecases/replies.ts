@@ -12,6 +12,7 @@ import { dropPlanned, insertSend, plannedOfThread } from '../store/effects';
 import type { Outcome } from '../store/holding';
 import {
   handleMessage,
+  holdersOf,
   insertMessage,
   lockThread,
   messagesOfThread,
@@ -21,10 +22,12 @@ import {
   unhandledReplies,
 } from '../store/messages';
 import { insertAudit, insertHappenings } from '../store/timeline';
-import { houseOf, refuseStale, standing, type Agreed, type Standing } from './answer-standing';
+import { materialOf, refuseStale, standing, type Agreed, type Standing } from './answer-standing';
+import { mustHave } from './holders';
 import { decisionFor, personDecided } from './hold-decisions';
 import { rfcIdOf } from './message-id';
 import { slotNow } from './touches';
+import { houseOf } from './whose';
 import { Refusal, type Actor, type World } from './world';
 
 /** The answer that would go out in a conversation, with what it rests on, what else was agreed, what decided that it waits, and what would happen then. */
@@ -35,7 +38,7 @@ export async function draftAnswer(
   ask: { readonly answer?: string | undefined } = {},
 ): Promise<AnswerDraftView> {
   const now = await world.clock.now();
-  const stands = await standing(world.db, await houseOf(world.db, now), actor, threadId);
+  const stands = await standing(world.db, await materialOf(world.db, now), actor, threadId);
   const { thread, theirs, book } = stands;
   const draft = draftReply({ ...stands.ask, chosen: ask.answer });
   const counts = new Map((await answerCounts(world.db)).map((count) => [count.itemId, count]));
@@ -84,8 +87,9 @@ interface Planned {
 /** Sends an answer into the conversation: checked, planned in the reader's next office minute, once. What was planned there goes no more. */
 export async function sendAnswer(world: World, actor: Actor, threadId: string, ask: AnswerAsk): Promise<Planned> {
   const now = await world.clock.now();
-  const stands = await standing(world.db, await houseOf(world.db, now), actor, threadId);
+  const stands = await standing(world.db, await materialOf(world.db, now), actor, threadId);
   const { thread, messages, theirs, book, ask: draftAsk } = stands;
+  await mustHave(world, actor, thread);
   refuseStale(messages, thread, ask.inReplyTo);
   if (thread.state === 'ended') throw new Refusal('conflict', 'this conversation has ended: nothing goes into it any more');
   const drafted = draftReply(draftAsk);
@@ -177,7 +181,12 @@ export async function planAnswer(tx: Tx, world: World, { thread, theirs }: Stand
 
 const subjectOf = (subject: string): string => (/^re:/i.test(subject) ? subject : `Re: ${subject}`);
 
-/** Conversations in which something came that nobody has taken care of, the longest waiting first. */
-export const waitingThreads = async (world: World): Promise<readonly string[]> => [
-  ...new Set((await unhandledReplies(world.db)).flatMap((message) => message.threadId ?? [])),
-];
+/** Conversations in which something came that nobody has taken care of and no colleague has, the longest waiting first. */
+export async function waitingThreads(world: World, actor: Actor): Promise<readonly string[]> {
+  const ids = [...new Set((await unhandledReplies(world.db)).flatMap((message) => message.threadId ?? []))];
+  const [holders, house] = await Promise.all([holdersOf(world.db, ids), houseOf(world, actor)]);
+  return ids.filter((id) => {
+    const holder = holders.get(id);
+    return holder === undefined || house.whose(holder).yours;
+  });
+}

@@ -7,7 +7,8 @@ import {
   findMessage,
   messagesByIds,
   isDoNotContact,
-  messagesOfThread,
+  holdersOf,
+  messagesOfThreads,
   setMessageState,
   unhandledReplies,
   type MessageRow,
@@ -53,7 +54,12 @@ export interface Desk {
   readonly notices: readonly NoticeRow[];
   readonly firsts: readonly HeldFirst[];
   readonly doubts: Awaited<ReturnType<typeof listDoubts>>;
-  readonly replies: readonly (MessageRow & { readonly thread: readonly MessageRow[] })[];
+  readonly replies: readonly (MessageRow & {
+    readonly thread: readonly MessageRow[];
+    /** who has the conversation; null: everybody */
+    readonly holder: string | null;
+    readonly whose: Whose | null;
+  })[];
 }
 
 const NOBODY: Actor = { userId: null, name: '' };
@@ -91,9 +97,19 @@ export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
     db,
     pairs.flatMap((pair) => [pair.aId, pair.bId]),
   );
-  const threads = await Promise.all(
-    replies.map(async (reply) => ({ ...reply, thread: reply.threadId === null ? [reply] : await messagesOfThread(db, reply.threadId) })),
-  );
+  const ids = replies.flatMap(({ threadId }) => threadId ?? []);
+  const [threads, holders] = await Promise.all([messagesOfThreads(db, ids), holdersOf(db, ids)]);
+  const answers = replies
+    .map((reply) => {
+      const holder = holders.get(reply.threadId ?? '') ?? null;
+      return {
+        ...reply,
+        thread: threads.get(reply.threadId ?? '') ?? [reply],
+        holder,
+        whose: holder === null ? null : house.whose(holder),
+      };
+    })
+    .filter(({ whose }) => whose === null || whose.yours || house.seesAll);
   return {
     reviews: full,
     pairs: pairs.map((pair) => ({
@@ -104,7 +120,7 @@ export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
     notices: told,
     firsts,
     doubts,
-    replies: threads,
+    replies: answers,
   };
 }
 

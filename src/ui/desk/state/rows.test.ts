@@ -32,7 +32,7 @@ const stuck = (key: string, why: string, count = 1) => ({
 });
 const DESK: DeskView = {
   doubts: [{ id: 'd', personId: 'p', personName: 'Piet Aalders', subject: 'x', mailbox: 'Sales mailbox', says: null, startedAt: 99 }],
-  replies: [{ ...message, thread: [] }],
+  replies: [{ ...message, thread: [], holder: null, whose: null }],
   pairs: [
     {
       id: 'pair',
@@ -118,8 +118,8 @@ describe('rows of the desk', () => {
       ...DESK,
       doubts: [],
       replies: [
-        { ...message, id: 'late', at: 90, thread: [] },
-        { ...message, id: 'early', at: 10, thread: [] },
+        { ...message, id: 'late', at: 90, thread: [], holder: null, whose: null },
+        { ...message, id: 'early', at: 10, thread: [], holder: null, whose: null },
       ],
     };
     expect(
@@ -165,6 +165,14 @@ describe('rows of the desk', () => {
     expect(sayOpen(rows)).toMatch(/^9 things need a person · about 8 minutes · 1 message asked of others$/);
     expect(sayOpen([rows.at(-1)!])).toBe('nothing needs you · 1 message asked of others');
     expect(sayOpen([])).toBe('nothing needs a person');
+    const reply = DESK.replies[0];
+    if (!reply) throw new Error('there is one');
+    const held = (yours: boolean, id: string) => ({ ...reply, id, holder: 'Tomasz', whose: { people: ['Tomasz'], standIn: false, yours } });
+    const handed = deskRows({ ...DESK, replies: [held(false, 'his'), held(true, 'mine')] });
+    expect(handed.at(-1)?.id).toBe('his');
+    expect(sayRow(handed.at(-1)!).says).toMatch(/^Tomasz has it · /);
+    expect(sayRow(handed.find(({ id }) => id === 'mine')!).says).toMatch(/^handed to you · /);
+    expect(sayOpen([handed.at(-1)!])).toBe('nothing needs you · 1 thing asked of others');
   });
 
   test('nothing needs no time', () => {

@@ -30,7 +30,8 @@ export function deskRows(desk: DeskView): readonly DeskRow[] {
 }
 
 /** Asked of somebody else: to be taken over, not waiting for who looks. */
-export const isOthers = (row: DeskRow): boolean => row.kind === 'review' && !row.review.whose.yours;
+export const isOthers = (row: DeskRow): boolean =>
+  (row.kind === 'review' && !row.review.whose.yours) || (row.kind === 'reply' && row.reply.whose !== null && !row.reply.whose.yours);
 
 const REPLY_WORDS: Readonly<Record<string, string>> = {
   interested: 'Wants to talk',
@@ -57,7 +58,7 @@ export function sayRow(row: DeskRow): { readonly title: string; readonly about: 
       return {
         title: REPLY_WORDS[row.reply.reading?.kind ?? 'unclear'] ?? 'Answered',
         about: row.reply.personName ?? row.reply.fromAddress ?? '',
-        says: clip(row.reply.reading?.quote ?? row.reply.body, 120),
+        says: `${heldSays(row.reply)}${clip(row.reply.reading?.quote ?? row.reply.body, 120)}`,
       };
     case 'pair':
       return {
@@ -92,6 +93,16 @@ export function sayRow(row: DeskRow): { readonly title: string; readonly about: 
   }
 }
 
+/** “Tomasz has it · ”, or nothing where nobody in particular has */
+const heldSays = ({ holder, whose }: ReplyView): string =>
+  holder === null || whose === null
+    ? ''
+    : whose.yours
+      ? whose.standIn
+        ? `you stand in for ${holder} · `
+        : 'handed to you · '
+      : `${holder} has it · `;
+
 /** “asked of north: Tomasz, Lucía” */
 function askedSays({ who, whose }: ReviewView): string {
   if (whose.yours) return whose.standIn ? `you stand in for ${who}` : `for ${who}`;
@@ -123,5 +134,7 @@ export function sayOpen(rows: readonly DeskRow[]): string {
     own === 0
       ? 'nothing needs you'
       : `${own === 1 ? '1 thing needs' : `${own} things need`} a person · about ${plural(minutesOfWork(rows), 'minute')}`;
-  return others === 0 ? (own === 0 ? 'nothing needs a person' : needs) : `${needs} · ${plural(others, 'message')} asked of others`;
+  if (others === 0) return own === 0 ? 'nothing needs a person' : needs;
+  const what = rows.filter(isOthers).every((row) => row.kind === 'review') ? 'message' : 'thing';
+  return `${needs} · ${plural(others, what)} asked of others`;
 }

@@ -120,6 +120,9 @@ export interface FirstView {
 }
 export interface ReplyView extends MessageView {
   readonly thread: readonly MessageView[];
+  /** who has the conversation; null: everybody */
+  readonly holder: string | null;
+  readonly whose: ReviewView['whose'] | null;
 }
 export interface DeskView {
   readonly reviews: readonly ReviewView[];

@@ -31,6 +31,10 @@ export interface ThreadMessage {
     readonly quote: string | null;
     readonly plan?: 'stop' | 'pause' | 'continue';
     readonly toMachines?: readonly string[];
+    readonly confidence?: number;
+    readonly tone?: string;
+    readonly taughtBy?: string;
+    readonly corrected?: { readonly by: string; readonly kind: string; readonly objection: string | null };
   } | null;
 }
 

@@ -2,7 +2,7 @@
 'use client';
 import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
-import { useRef, useState } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import type { AnswerDraftView } from '../../../api';
 import { plural } from '../../../core/base';
 import { call } from '../../client';
@@ -28,10 +28,12 @@ interface Props {
   readonly zone: string;
   /** of the conversation: what is said of an answer stays when the conversation has gone on */
   readonly asking: Pick<Asking, 'busy' | 'ask'>;
+  /** who has the conversation */
+  readonly children: ReactNode;
 }
 
 /** The answer that would go out: what was agreed to say, what it rests on, and what happens then; approved, changed or left by key. */
-export function Answer({ threadId, personName, first, waits, mayDecide, zone, asking: { busy, ask } }: Props) {
+export function Answer({ threadId, personName, first, waits, mayDecide, zone, asking: { busy, ask }, children }: Props) {
   const router = useRouter();
   const [draft, setDraft] = useState(first);
   const [typed, setTyped] = useState<string | null>(null);
@@ -117,6 +119,7 @@ export function Answer({ threadId, personName, first, waits, mayDecide, zone, as
           )}
         </div>
       ) : null}
+      {children}
       <h3 className="then">What happens then</h3>
       <ul className="plain-list">
         <li>

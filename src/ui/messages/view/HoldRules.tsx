@@ -3,7 +3,7 @@
 import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
-import type { HoldRulesView } from '../../../api';
+import type { CorrectionsView, HoldRulesView } from '../../../api';
 import { plural } from '../../../core/base';
 import { call } from '../../client';
 import { useFields } from '../../client/fields';
@@ -14,10 +14,13 @@ import { LOOKED_AT, ruleRows, withRule, type MailboxRules } from '../state/rules
 import { Agreements } from './Agreements';
 import { RuleLines } from './RuleLines';
 import { RuleTrial } from './RuleTrial';
+import { Taught } from './Taught';
 import './rules.css';
 
 interface Props {
   readonly view: HoldRulesView;
+  readonly taught: CorrectionsView['items'];
+  readonly mayForget: boolean;
   /** the mailbox that is shown */
   readonly mailbox: string;
   readonly mayChange: boolean;
@@ -27,13 +30,15 @@ interface Props {
 }
 
 /** When an answer waits for a person and when it goes alone: the rules of one mailbox, tried on what came before they are kept. */
-export function HoldRules({ view, mailbox, mayChange, zone, tabs }: Props) {
+export function HoldRules({ view, taught, mayForget, mailbox, mayChange, zone, tabs }: Props) {
   const box = view.mailboxes.find(({ name }) => name === mailbox) ?? view.mailboxes[0];
   return (
     <>
       <TopBar title="Messages" tags={tabs} />
       {box ? (
-        <Rules key={`${box.name} ${box.no}`} box={box} view={view} mayChange={mayChange} zone={zone} />
+        <Rules key={`${box.name} ${box.no}`} box={box} view={view} mayChange={mayChange} zone={zone}>
+          <Taught items={taught} mayForget={mayForget} />
+        </Rules>
       ) : (
         <Empty title="There is no mailbox yet">
           Answers leave from a mailbox, and each has rules of its own. <Link href="/settings/mailboxes">Make one first</Link>.
@@ -48,11 +53,13 @@ function Rules({
   view,
   mayChange,
   zone,
+  children,
 }: {
   readonly box: MailboxRules;
   readonly view: HoldRulesView;
   readonly mayChange: boolean;
   readonly zone: string;
+  readonly children: ReactNode;
 }) {
   const router = useRouter();
   const fields = useFields();
@@ -141,6 +148,7 @@ function Rules({
                 : undefined
             }
           />
+          {children}
           <Versions
             versions={box.versions}
             onTake={

@@ -5,22 +5,31 @@ import { plural } from '../../../core/base';
 import { dayTimeText, pageText } from '../../kit/format';
 import { Marked, Tag } from '../../kit/parts';
 import { placed } from '../../kit/placed';
-import { followsText, replyTone } from '../../client/replies';
+import type { Asking } from '../../client/use-ask';
+import { useState } from 'react';
 import { splitQuoted, STATE_WORDS, wentAlone, type ThreadMessage } from '../state/thread';
+import { NotSo } from './NotSo';
+import { Understood } from './Understood';
 
 /** One mail of a conversation: what was written, what was understood, what it rests on. */
 export function Mail({
   message,
   personName,
   zone,
+  asking,
   onHandle,
+  onCorrected,
 }: {
   readonly message: ThreadMessage;
   readonly personName: string;
   readonly zone: string;
+  /** of the conversation; undefined: whoever looks may not decide */
+  readonly asking: Pick<Asking, 'busy' | 'ask'> | undefined;
   readonly onHandle: ((id: string) => void) | undefined;
+  readonly onCorrected: () => void;
 }) {
   const incoming = message.direction === 'in';
+  const [notSo, setNotSo] = useState(false);
   const [own, quoted] = splitQuoted(message.body);
   return (
     <article
@@ -43,18 +52,36 @@ export function Mail({
           <Tag tone={message.state === 'in doubt' ? 'plum' : 'brick'}>{STATE_WORDS[message.state] ?? message.state}</Tag>
         ) : null}
         {message.reading ? (
-          <>
-            <Tag tone={replyTone(message.reading.kind)}>
-              {message.reading.kind}
-              {message.reading.objection ? ` · ${message.reading.objection}` : ''}
-            </Tag>
-            <span className="quiet small">{followsText(message.reading, zone)}</span>
-          </>
+          <Understood
+            reading={message.reading}
+            zone={zone}
+            onNotSo={
+              asking && incoming && message.reading.kind !== 'bounce'
+                ? () => {
+                    setNotSo(!notSo);
+                  }
+                : undefined
+            }
+          />
         ) : null}
         <span className="grow" />
         {message.approvedByName ? <span className="quiet small">approved by {message.approvedByName}</span> : null}
         {wentAlone(message) ? <span className="in-brass small">went alone by a rule</span> : null}
       </header>
+      {notSo && asking ? (
+        <NotSo
+          messageId={message.id}
+          quote={message.reading?.quote ?? null}
+          asking={asking}
+          onDone={() => {
+            setNotSo(false);
+            onCorrected();
+          }}
+          onClose={() => {
+            setNotSo(false);
+          }}
+        />
+      ) : null}
       <div css={placed({ whiteSpace: 'pre-wrap', overflowWrap: 'anywhere' })}>
         {message.personalLine ? (
           <Marked text={own} passage={message.personalLine} as="personal" />

@@ -3,7 +3,7 @@
 import { Button } from '@mui/material';
 import Link from '../../kit/Link';
 import { useRouter } from 'next/navigation';
-import type { AnswerDraftView } from '../../../api';
+import type { AnswerDraftView, HandOverView } from '../../../api';
 import { call } from '../../client';
 import { useAsk } from '../../client/use-ask';
 import { dayTimeText } from '../../kit/format';
@@ -11,6 +11,7 @@ import { Said, Tag, TopBar } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import type { ThreadMessage } from '../state/thread';
 import { Answer } from './Answer';
+import { HandOver } from './HandOver';
 import { Mail } from './Mail';
 import { StillToCome } from './StillToCome';
 import { THREAD_TONE, type ThreadRow } from './Threads';
@@ -23,12 +24,14 @@ interface Props {
   readonly mayDecide: boolean;
   /** the answer that would go out; null: nothing goes into this conversation any more */
   readonly draft: AnswerDraftView | null;
+  /** who has it, and to whom it can be handed */
+  readonly hand: HandOverView;
   /** conversations that need a person, the longest waiting first */
   readonly waiting: readonly string[];
 }
 
 /** One conversation on one matter: what went and came, what was understood, what still goes out by itself. */
-export function Thread({ thread, messages, zone, mayDecide, draft, waiting }: Props) {
+export function Thread({ thread, messages, zone, mayDecide, draft, hand, waiting }: Props) {
   const router = useRouter();
   const asking = useAsk();
   const { said, hush, ask } = asking;
@@ -37,6 +40,7 @@ export function Thread({ thread, messages, zone, mayDecide, draft, waiting }: Pr
   };
   const happened = messages.filter((message) => ['sent', 'received', 'failed', 'in doubt'].includes(message.state));
   const rest = messages.filter((message) => !happened.includes(message));
+  const theirs = messages.find(({ id }) => id === draft?.inReplyTo);
   const handle = (id: string): void => {
     ask(call('handleReply', { params: { id }, body: {} }), null, refresh);
   };
@@ -81,6 +85,8 @@ export function Thread({ thread, messages, zone, mayDecide, draft, waiting }: Pr
               message={message}
               personName={thread.personName}
               zone={zone}
+              asking={mayDecide ? asking : undefined}
+              onCorrected={refresh}
               onHandle={mayDecide && message.direction === 'in' && message.handledAt === null ? handle : undefined}
             />
           ))}
@@ -88,15 +94,17 @@ export function Thread({ thread, messages, zone, mayDecide, draft, waiting }: Pr
         </section>
         {draft ? (
           <Answer
-            key={`${draft.inReplyTo ?? ''} ${messages.length}`}
+            key={[draft.inReplyTo, messages.length, theirs?.reading?.kind, theirs?.reading?.objection].join(' ')}
             threadId={thread.id}
             personName={thread.personName}
             first={draft}
-            waits={messages.some((message) => message.id === draft.inReplyTo && message.handledAt === null)}
-            mayDecide={mayDecide}
+            waits={theirs?.handledAt === null}
+            mayDecide={mayDecide && hand.mayAnswer}
             zone={zone}
             asking={asking}
-          />
+          >
+            {mayDecide ? <HandOver key={hand.holder} threadId={thread.id} hand={hand} asking={asking} onDone={refresh} /> : null}
+          </Answer>
         ) : null}
         <StillToCome
           messages={rest}

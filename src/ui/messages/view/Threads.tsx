@@ -6,6 +6,7 @@ import { ago, dayTimeText } from '../../kit/format';
 import { GoRow, Empty, Tag, TopBar, type Tone } from '../../kit/parts';
 import { SteadyBody } from '../../kit/SteadyBody';
 import { placed } from '../../kit/placed';
+import { firstName } from '../state/hand-over';
 import { replyTone } from '../../client/replies';
 
 export interface ThreadRow {
@@ -18,6 +19,8 @@ export interface ThreadRow {
   readonly lastAt: number | null;
   readonly count: number;
   readonly lastKind: string | null;
+  /** null: everybody */
+  readonly holderName: string | null;
 }
 
 export const THREAD_TONE: Readonly<Record<ThreadRow['state'], Tone>> = { open: 'river', answered: 'brass', paused: 'plum', ended: 'plain' };
@@ -61,6 +64,7 @@ export function Threads({ threads, now, zone, tabs }: ThreadsProps) {
                   <th>about</th>
                   <th>state</th>
                   <th>last answer</th>
+                  <th>has it</th>
                   <th className="right">mails</th>
                   <th className="right">last</th>
                 </tr>
@@ -92,6 +96,7 @@ export function Threads({ threads, now, zone, tabs }: ThreadsProps) {
                         <span className="quiet">none yet</span>
                       )}
                     </td>
+                    <td className="cut quiet">{thread.holderName === null ? 'everybody' : firstName(thread.holderName)}</td>
                     <td className="right">{thread.count}</td>
                     <td className="right quiet">{thread.lastAt === null ? 'planned' : ago(thread.lastAt, now)}</td>
                   </GoRow>

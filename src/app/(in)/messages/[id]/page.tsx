@@ -1,3 +1,4 @@
+import { handOverTo } from '../../../../server/usecases/holders';
 import { thread } from '../../../../server/usecases/overview';
 import { draftAnswer, waitingThreads } from '../../../../server/usecases/replies';
 import { workspace } from '../../../../server/usecases/world';
@@ -10,9 +11,22 @@ export const metadata = { title: 'Conversation' };
 export default async function ThreadPage({ params }: { readonly params: Promise<{ id: string }> }) {
   const { world, may, user } = await signed();
   const page = await orNotFound(thread(world, (await params).id));
-  const [space, waiting] = await Promise.all([workspace(world.db), waitingThreads(world)]);
-  const draft = page.thread.state === 'ended' ? null : await draftAnswer(world, { userId: user.id, name: user.name }, page.thread.id);
+  const actor = { userId: user.id, name: user.name };
+  const [space, waiting, hand, draft] = await Promise.all([
+    workspace(world.db),
+    waitingThreads(world, actor),
+    handOverTo(world, actor, page.thread),
+    page.thread.state === 'ended' ? null : draftAnswer(world, actor, page.thread.id),
+  ]);
   return (
-    <Thread thread={page.thread} messages={page.messages} zone={space.zone} mayDecide={may('decide')} draft={draft} waiting={waiting} />
+    <Thread
+      thread={page.thread}
+      messages={page.messages}
+      zone={space.zone}
+      mayDecide={may('decide')}
+      draft={draft}
+      hand={hand}
+      waiting={waiting}
+    />
   );
 }

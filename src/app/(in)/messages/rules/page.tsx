@@ -1,3 +1,4 @@
+import { corrections } from '../../../../server/usecases/corrections';
 import { holdRules } from '../../../../server/usecases/holding';
 import { workspace } from '../../../../server/usecases/world';
 import { HoldRules } from '../../../../ui/messages/view/HoldRules';
@@ -8,6 +9,21 @@ export const metadata = { title: 'Hold or send' };
 
 export default async function HoldRulesPage({ searchParams }: { readonly searchParams: Promise<{ mailbox?: string }> }) {
   const { world, may } = await signed();
-  const [view, space, { mailbox = '' }] = await Promise.all([holdRules(world), workspace(world.db), searchParams]);
-  return <HoldRules view={view} mailbox={mailbox} mayChange={may('edit flows')} zone={space.zone} tabs={<MessageTabs on="rules" />} />;
+  const [view, taught, space, { mailbox = '' }] = await Promise.all([
+    holdRules(world),
+    corrections(world),
+    workspace(world.db),
+    searchParams,
+  ]);
+  return (
+    <HoldRules
+      view={view}
+      taught={taught.items}
+      mayForget={may('decide')}
+      mailbox={mailbox}
+      mayChange={may('edit flows')}
+      zone={space.zone}
+      tabs={<MessageTabs on="rules" />}
+    />
+  );
 }
