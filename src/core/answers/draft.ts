@@ -4,7 +4,7 @@ import { catalogueOf, labelOf, printValue, type OwnField } from '../fields';
 import type { FeelScope } from '../feel';
 import { isSmall, languageOf, sentencesOf, stemOf, type Language } from '../reader';
 import { understandReply, type ReplyReading } from '../reply';
-import { checkMessage, fillSlots, slotsIn } from '../writer';
+import { checkMessage, fillSlots, slotsIn, type MessageCheck } from '../writer';
 import { isOtherKind, type AgreedAnswer } from './agreed';
 import { claimsIn, standsBehind, tellingOf, type Statement } from './claims';
 import { candidatesFor, type Candidate, type Said } from './fits';
@@ -29,11 +29,6 @@ export interface Taken {
   readonly candidates: readonly Candidate[];
   readonly by: { readonly kind: 'agreed'; readonly name: string } | { readonly kind: 'statement'; readonly id: string } | null;
 }
-export interface DraftCheck {
-  readonly id: string;
-  readonly ok: boolean;
-  readonly says: string;
-}
 export interface ReplyDraft {
   readonly language: string;
   /** its words are in another language than the reader's, for nothing was agreed in theirs */
@@ -43,7 +38,7 @@ export interface ReplyDraft {
   readonly taken: readonly Taken[];
   /** sentences of agreed answers that were left out, and why */
   readonly leftOut: readonly string[];
-  readonly checks: readonly DraftCheck[];
+  readonly checks: readonly MessageCheck[];
 }
 
 export interface DraftAsk {
@@ -138,6 +133,18 @@ export function draftReply(ask: DraftAsk): ReplyDraft {
   return { language, fallback, body, sentences, taken, leftOut, checks: checkReply({ ...ask, body, notSay, loose: looseOf(middle) }) };
 }
 
+/** Whether everything they said is taken up by something agreed or stated, in their language. */
+export const isCovered = ({ taken, fallback }: Pick<ReplyDraft, 'taken' | 'fallback'>): boolean =>
+  taken.length > 0 && !fallback && taken.every(({ by }) => by !== null);
+
+/** What an answer is headed: the subject it answers, else that it answers, in their language. */
+export const subjectOf = (subject: string | null, language: string): string =>
+  subject === null || subject.trim() === ''
+    ? FRAMES[isFramed(language) ? language : 'en'].subject
+    : /^re:/i.test(subject)
+      ? subject
+      : `Re: ${subject}`;
+
 /** Words that may not be said in an answer to this: those of every agreed answer that could be meant. */
 export const mayNotSay = (taken: readonly Taken[]): readonly string[] => [
   ...new Set(taken.flatMap(({ candidates }) => candidates.flatMap(({ answer }) => answer.notSay))),
@@ -150,7 +157,7 @@ export function checkReply(
     readonly notSay: readonly string[];
     readonly loose: readonly string[];
   },
-): readonly DraftCheck[] {
+): readonly MessageCheck[] {
   const { body, recipient, doNotContact, scope } = reply;
   const words = fold(body);
   const forbidden = reply.notSay.find((phrase) => words.includes(fold(phrase)));

@@ -1,5 +1,7 @@
 /** What stands around an answer in each language: how it begins and ends, and what is said of a question nobody has agreed an answer to. */
 interface Frame {
+  /** of an answer to what had none */
+  readonly subject: string;
   readonly greeting: (name: string) => string;
   readonly closing: string;
   readonly thanks: string;
@@ -9,6 +11,7 @@ interface Frame {
 }
 export const FRAMES = {
   en: {
+    subject: 'Your question',
     greeting: (name) => `Hello ${name},`,
     closing: 'Kind regards',
     thanks: 'Thank you for your answer.',
@@ -16,6 +19,7 @@ export const FRAMES = {
     noted: 'Thank you for saying so openly. I will talk it over with my colleagues and come back to you.',
   },
   de: {
+    subject: 'Ihre Frage',
     greeting: (name) => `Hallo ${name},`,
     closing: 'Mit freundlichen Grüßen',
     thanks: 'vielen Dank für Ihre Antwort.',
@@ -23,6 +27,7 @@ export const FRAMES = {
     noted: 'danke für die offenen Worte. Ich bespreche das mit meinen Kollegen und melde mich dann.',
   },
   nl: {
+    subject: 'Uw vraag',
     greeting: (name) => `Beste ${name},`,
     closing: 'Met vriendelijke groet',
     thanks: 'Dank u voor uw antwoord.',
@@ -30,6 +35,7 @@ export const FRAMES = {
     noted: 'Dank u voor uw open woorden. Ik bespreek het met mijn collega’s en kom erop terug.',
   },
   fr: {
+    subject: 'Votre question',
     greeting: (name) => `Bonjour ${name},`,
     closing: 'Bien cordialement',
     thanks: 'Merci de votre réponse.',
@@ -37,6 +43,7 @@ export const FRAMES = {
     noted: 'Merci de votre franchise. J’en parle avec mes collègues et reviens vers vous.',
   },
   es: {
+    subject: 'Su pregunta',
     greeting: (name) => `Hola, ${name}:`,
     closing: 'Un saludo',
     thanks: 'Gracias por su respuesta.',

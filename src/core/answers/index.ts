@@ -9,11 +9,12 @@ export { candidatesFor, type Candidate, type Said } from './fits';
 export {
   checkReply,
   draftReply,
+  isCovered,
   LONGEST_REPLY,
   mayNotSay,
   saidIn,
+  subjectOf,
   type DraftAsk,
-  type DraftCheck,
   type DraftSentence,
   type ReplyDraft,
   type Rest,

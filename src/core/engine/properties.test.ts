@@ -133,6 +133,22 @@ describe('through any flow', () => {
           kind: 'answer',
           answer: { kind: 'screen', verdicts: full ? [] : [{ screen: 'customer', says: 'a customer', about: 'c' }] },
         };
+      case 'draft':
+        return {
+          kind: 'answer',
+          answer: {
+            kind: 'draft',
+            subject: 'Re: x',
+            body: full ? 'Hello' : '',
+            language: 'en',
+            covered: full,
+            open: full ? [] : ['how long?'],
+            questions: 1,
+            answers: full ? ['Days'] : [],
+            checks: [{ id: 'recipient', ok: pick % 5 !== 0, says: 'no address' }],
+            uses: [],
+          },
+        };
       case 'prepare':
         return { kind: 'answer', answer: { kind: 'prepare', paper: request.id, address: '/x', costMicro: 0 } };
       case 'reply':

@@ -5,7 +5,7 @@ import type { FeelScope } from '../feel';
 import type { Question, Screen } from '../flow/syntax';
 import type { Asked, LookupChain } from '../lookup';
 import type { Outcome } from './outcome';
-import type { Composed, FollowUpPlan, LineFact } from '../writer';
+import type { Composed, FollowUpPlan, LineFact, MessageCheck } from '../writer';
 
 /** The record as it is known now: what conditions and slots see. Company is null when the person has none. */
 export interface RecordView {
@@ -93,6 +93,8 @@ export type Request =
     }
   | { readonly kind: 'look up'; readonly field: string; readonly chain: LookupChain }
   | { readonly kind: 'compose'; readonly template: string }
+  /** an answer from the book of answers to what somebody wrote; `subject`: of the mail that is answered, if it was one */
+  | { readonly kind: 'draft'; readonly words: string; readonly subject: string | null }
   /** what speaks against the record before anything is spent on it */
   | { readonly kind: 'screen'; readonly screens: readonly Screen[]; readonly entry: JsonObject }
   /** a document about the record; asked again it is the same one */
@@ -145,6 +147,14 @@ export interface MatchEvidence {
   readonly weight: number;
 }
 
+/** An agreed answer that a message is made of. */
+export interface AnswerUsed {
+  readonly itemId: string;
+  /** the version whose words were taken */
+  readonly no: number;
+  readonly about: string;
+}
+
 /** What comes back for a request. */
 export type Answer =
   | {
@@ -174,6 +184,22 @@ export type Answer =
       readonly recentLines: readonly string[];
       readonly sender: JsonObject;
       readonly doNotContact: boolean;
+    }
+  | {
+      readonly kind: 'draft';
+      readonly subject: string;
+      readonly body: string;
+      readonly language: string;
+      /** all they asked and objected is answered by what is agreed, in their language */
+      readonly covered: boolean;
+      /** what nobody has agreed an answer to, word for word */
+      readonly open: readonly string[];
+      readonly questions: number;
+      /** names of the agreed answers it is made of */
+      readonly answers: readonly string[];
+      readonly checks: readonly MessageCheck[];
+      /** the agreed answers, to be counted when it leaves */
+      readonly uses: readonly AnswerUsed[];
     }
   | { readonly kind: 'screen'; readonly verdicts: readonly Verdict[] }
   /** `paper` is the document by its id, `address` where it can be read */
@@ -251,7 +277,14 @@ export type Command =
       readonly team: string;
       readonly seq: number;
     }
-  | { readonly kind: 'keep message'; readonly messageId: string; readonly template: string; readonly composed: Composed }
+  | {
+      readonly kind: 'keep message';
+      readonly messageId: string;
+      /** null: no text of ours, drafted from agreed answers */
+      readonly template: string | null;
+      readonly composed: Composed;
+      readonly uses?: readonly AnswerUsed[];
+    }
   | {
       readonly kind: 'ask approval';
       readonly reviewId: string;

@@ -6,7 +6,6 @@
 export {
   alwaysHeld,
   decideHold,
-  isCovered,
   MOST_RULES,
   readHoldRules,
   REPLY_MEANS,

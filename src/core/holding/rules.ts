@@ -3,7 +3,7 @@ import { compileFeel, parseFeel, typeOfFeel, type FeelExpr, type FeelName, type 
 import { speaksOf, type Catalogue } from '../fields';
 import { FEEL_TYPE, nameAt, type ResultShape } from '../flow/check';
 import { readLoosely } from '../flow/phrase';
-import { OBJECTIONS, type ReplyDraft } from '../answers';
+import { isCovered, OBJECTIONS, type ReplyDraft } from '../answers';
 import type { ReplyReading } from '../reply';
 
 export interface HoldRule {
@@ -148,10 +148,6 @@ export interface HoldDecision {
   readonly line: number | null;
   readonly says: string;
 }
-
-/** Whether everything they said is taken up by something agreed or stated, in their language. */
-export const isCovered = ({ taken, fallback }: Pick<ReplyDraft, 'taken' | 'fallback'>): boolean =>
-  taken.length > 0 && !fallback && taken.every(({ by }) => by !== null);
 
 /** Why a draft waits for a person whatever the rules say; undefined: a rule may let it go. */
 export function alwaysHeld({ reading, draft }: Pick<Facing, 'reading' | 'draft'>): string | undefined {

@@ -6,7 +6,16 @@ import type { PersonalLine } from './personal';
 /** One rule a message must pass before it can leave. `says` is the sentence shown when it fails. */
 export interface MessageCheck {
   readonly id:
-    'slot left' | 'fact missing' | 'recipient' | 'too long' | 'same line' | 'do not contact' | 'wrong name' | 'figure without fact';
+    | 'slot left'
+    | 'fact missing'
+    | 'recipient'
+    | 'too long'
+    | 'same line'
+    | 'do not contact'
+    | 'wrong name'
+    | 'figure without fact'
+    | 'may not say'
+    | 'not held';
   readonly ok: boolean;
   readonly says: string;
 }

@@ -12,6 +12,14 @@ export async function insertAnswerUses(tx: Tx, uses: readonly AnswerUse[], now: 
     await tx`insert into answer_use (message_id, item_id, no, about, at) values (${use.messageId}, ${use.itemId}, ${use.no}, ${use.about}, ${now}) on conflict do nothing`;
 }
 
+/** Words that may not be said in a message that is made of agreed answers. */
+export async function notSayIn(tx: Tx, messageId: string): Promise<readonly string[]> {
+  const rows = await tx<{ words: string }[]>`
+    select distinct w.words from answer_use u join library_item i on i.id = u.item_id cross join lateral jsonb_array_elements_text(coalesce(i.body -> 'notSay', '[]')) w(words)
+    where u.message_id = ${messageId}`;
+  return rows.map(({ words }) => words);
+}
+
 export interface AnswerCount {
   readonly itemId: string;
   /** answers that left with it */

@@ -119,7 +119,7 @@ export async function moveAll(
     event ??= entry.trip.state.kind === 'asking' ? { kind: 'overdue' } : { kind: 'go' };
     const result = safely(world, entry, () => advance(plan, entry.trip, event, now, view, time, halted.has(entry.trip.id)));
     for (const command of result.commands)
-      if (command.kind === 'keep message' && command.composed.personalLine !== null)
+      if (command.kind === 'keep message' && command.template !== null && command.composed.personalLine !== null)
         lines.set(command.template, [command.composed.personalLine, ...(lines.get(command.template) ?? [])]);
     const more = result.request !== undefined || result.reload || result.trip.state.kind === 'ready';
     moved.push({ entry, result, used: used?.id, keep: more && entry.rounds < MAX_ROUNDS });

@@ -1,3 +1,4 @@
+import { insertAnswerUses } from '../store/answers';
 import { never, type Instant } from '../../core/base';
 import { dayKey } from '../../core/calendar';
 import type { Command } from '../../core/engine';
@@ -142,6 +143,11 @@ async function applyOne(tx: Tx, entry: TripCommand, now: Instant, happenings: Ha
           inReplyTo: null,
           refs: [],
         },
+        now,
+      );
+      await insertAnswerUses(
+        tx,
+        (command.uses ?? []).map((use) => ({ ...use, messageId: command.messageId })),
         now,
       );
       return;

@@ -5,7 +5,7 @@
  */
 import type { AnswerDraftView } from '../../api';
 import type { Instant } from '../../core/base';
-import { checkReply, draftReply, mayNotSay, type ReplyDraft } from '../../core/answers';
+import { checkReply, draftReply, mayNotSay, subjectOf, type ReplyDraft } from '../../core/answers';
 import type { Tx } from '../db';
 import { answerCounts, insertAnswerUses } from '../store/answers';
 import { dropPlanned, insertSend, plannedOfThread } from '../store/effects';
@@ -145,7 +145,7 @@ export async function planAnswer(tx: Tx, world: World, { thread, theirs }: Stand
       personId: thread.personId,
       template: null,
       touch: null,
-      composed: { subject: subjectOf(thread.subject), body, personalLine: null, factsUsed: [], checks: [] },
+      composed: { subject: subjectOf(thread.subject, 'en'), body, personalLine: null, factsUsed: [], checks: [] },
       state: 'planned',
       rfcId: rfcIdOf(id),
       inReplyTo: theirs?.rfcId ?? refs.at(-1) ?? null,
@@ -178,8 +178,6 @@ export async function planAnswer(tx: Tx, world: World, { thread, theirs }: Stand
   await insertAudit(tx, { at: now, userId: actor.userId, what: 'answered somebody', detail: { threadId: thread.id, answers: names } });
   return { id, dueAt: slot };
 }
-
-const subjectOf = (subject: string): string => (/^re:/i.test(subject) ? subject : `Re: ${subject}`);
 
 /** Conversations in which something came that nobody has taken care of and no colleague has, the longest waiting first. */
 export async function waitingThreads(world: World, actor: Actor): Promise<readonly string[]> {

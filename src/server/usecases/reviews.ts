@@ -1,3 +1,5 @@
+import { checkReply } from '../../core/answers';
+import { notSayIn } from '../store/answers';
 import { durationMs } from '../../core/base';
 import { checkMessage, type MessageTemplate } from '../../core/writer';
 import { heldFirst, type HeldFirst } from '../store/control';
@@ -200,6 +202,11 @@ export function withSentence(body: string, sentence: string | undefined): string
 /** A person may write what they know: facts and repeated lines are theirs to judge, all other checks hold for them too. */
 async function recheck(world: World, review: ReviewRow, message: MessageRow, subject: string, body: string) {
   const person = await findPerson(world.db, review.personId);
+  const recipient = { name: person?.name ?? '', email: person?.email ?? null };
+  const doNotContact = await isDoNotContact(world.db, recipient.email);
+  // Drafted from agreed answers: what may not be said there, nobody says.
+  if (message.template === null)
+    return checkReply({ recipient, doNotContact, scope: {}, body, notSay: await notSayIn(world.db, message.id), loose: [] });
   const library = await loadLibrary(world.db);
   const template: MessageTemplate = {
     ...(library.templates.find((entry) => entry.name === message.template) ?? { name: '', language: 'en', subject, body, maxLength: 2000 }),
@@ -208,10 +215,10 @@ async function recheck(world: World, review: ReviewRow, message: MessageRow, sub
   return checkMessage({
     template,
     scope: {},
-    recipient: { name: person?.name ?? '', email: person?.email ?? null },
+    recipient,
     facts: [],
     recentLines: [],
-    doNotContact: await isDoNotContact(world.db, person?.email ?? null),
+    doNotContact,
     seed: review.personId,
     subject,
     body,

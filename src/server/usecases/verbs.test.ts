@@ -297,3 +297,45 @@ test('a deal that a line opened gets its amount from the next, with its source',
     await world.db`select source, source_ref from fact where record_kind = 'deal' and field = 'amount' and source <> 'crm'`,
   ).toMatchObject([{ source: 'flow', sourceRef: expect.stringContaining('line 3') as unknown }]);
 });
+
+test('reply drafts from the book of answers alone: covered it can be told apart, approved it leaves, and the use is counted', async () => {
+  const mara = await somebody('Mara Dean');
+  await world.db`update person set language = 'en', status = 'How long would the work take?' where id = ${mara}`;
+  const flowId = await flowOf(
+    'reply to status from answers as answer\nnote if answer.covered then "agreed" else "open: " + answer.open\nask "north" to approve answer\nsend answer\n',
+  );
+  await run(flowId, [mara]);
+  expect(await journal(mara)).toEqual(
+    expect.arrayContaining([expect.stringMatching(/^reply: drafted from “Days, bay by bay”: all of it is agreed/), 'note: agreed']),
+  );
+  const [review] = (await desk(world, ines)).reviews;
+  expect(review?.message).toMatchObject({ template: null, subject: 'Your question' });
+  expect(review?.message.body).toMatch(/two days/);
+  const forbidden = `${review?.message.body ?? ''} With a discount, of course.`;
+  const notSay = await world.db<
+    { body: { notSay: string[] } }[]
+  >`select body from library_item where kind = 'answer' and name = 'Days, bay by bay'`;
+  await world.db`update library_item set body = jsonb_set(body, '{notSay}', '["discount"]') where kind = 'answer' and name = 'Days, bay by bay'`;
+  expect(notSay).toHaveLength(1);
+  await expect(decideReview(world, ines, review?.id ?? '', { does: 'approve', body: forbidden })).rejects.toThrow(
+    '“discount” may not be said here',
+  );
+  await decideReview(world, ines, review?.id ?? '', { does: 'approve' });
+  await drain();
+  world.now += DAY;
+  await drain();
+  expect(world.outside.mails.filter((mail) => mail.subject === 'Your question')).toHaveLength(1);
+  const used = await world.db<{ about: string }[]>`select about from answer_use`;
+  expect(used).toHaveLength(1);
+});
+
+test('a reply to nothing is stuck, and what nobody has agreed is named', async () => {
+  const [joe, ann] = [await somebody('Joe Bell'), await somebody('Ann Poole')];
+  await world.db`update person set status = '' where id = ${joe}`;
+  await world.db`update person set status = 'Do you lease the cabinets?' where id = ${ann}`;
+  const flowId = await flowOf('reply to status from answers as answer\nnote "open: " + answer.open\n');
+  await run(flowId, [joe, ann]);
+  expect((await journal(joe)).at(-1)).toBe('reply: there is nothing to answer: the text is empty');
+  expect((await journal(ann)).join(' ')).toContain('1 thing nobody has agreed on');
+  expect((await journal(ann)).at(-1)).toContain('open: Do you lease the cabinets?');
+});

@@ -16,6 +16,7 @@ import { open } from './open';
 import { pickOut } from './pick-out';
 import { prepare } from './prepare';
 import { read } from './read';
+import { reply } from './reply';
 import { score } from './score';
 import { send } from './send';
 import { set } from './set';
@@ -48,6 +49,7 @@ const RUNS = {
   'pick out': pickOut,
   prepare,
   read,
+  reply,
   score,
   send,
   set,

@@ -20,6 +20,7 @@ import { open } from './open';
 import { pickOut } from './pick-out';
 import { prepare } from './prepare';
 import { read } from './read';
+import { reply } from './reply';
 import { score } from './score';
 import { send } from './send';
 import { set } from './set';
@@ -59,6 +60,7 @@ const DESCRIBED: { readonly [V in keyof Steps]: VerbOf<Steps[V]> } = {
   'follow up': followUp,
   send,
   write,
+  reply,
   wait,
   gather,
   sort,

@@ -5,6 +5,7 @@ import { answerTo } from '../../store/messages';
 import type { HeldTrip } from '../../store/trips';
 import type { World } from '../world';
 import { compose } from './compose';
+import { draft } from './draft';
 import { lookUp } from './lookup';
 import { HeldBack } from '../connections';
 import { match } from './match';
@@ -28,6 +29,8 @@ export async function answerRequest(world: World, held: HeldTrip, view: RecordVi
         return { kind: 'answer', answer: await lookUp(world, held, view, request) };
       case 'compose':
         return { kind: 'answer', answer: await compose(world, held, view, request) };
+      case 'draft':
+        return { kind: 'answer', answer: await draft(world, held, view, request) };
       case 'screen':
         return { kind: 'answer', answer: { kind: 'screen', verdicts: await screen(world, held, view, request) } };
       case 'prepare':

@@ -186,7 +186,7 @@ function difference(verb: string, now: Entry, before: Entry): string | null {
     return now.detail.points === before.detail.points && now.detail.band === before.detail.band
       ? null
       : `was ${before.detail.out === true ? 'out' : number(before.detail.points)}`;
-  if (verb === 'write') return now.detail.body === before.detail.body ? null : 'was other words';
+  if (verb === 'write' || verb === 'reply') return now.detail.body === before.detail.body ? null : 'was other words';
   if (verb === 'split') return now.detail.arm === before.detail.arm ? null : 'took another arm';
   return now.outcome === before.outcome && now.says === before.says ? null : `was ${before.says}`;
 }
@@ -259,7 +259,19 @@ const COLUMNS: Readonly<Record<string, Columns>> = {
       ];
     },
   },
+  reply: {
+    columns: [{ label: 'made of' }, { label: 'nobody has agreed' }],
+    cells: ({ detail }) => [
+      { text: textsIn(detail.answers).join(', ') || 'no agreed answer' },
+      detail.covered === true
+        ? { text: '✓ all of it is agreed', tone: 'moss' }
+        : { text: textsIn(detail.open).join(' ') || '–', tone: 'brass' },
+    ],
+    order: ({ detail }) => (detail.covered === true ? 1 : 0),
+  },
 };
+/** What a drafted reply says of itself: agreed answers, or what nobody has agreed on. */
+export const textsIn = (value: Json | undefined): readonly string[] => (Array.isArray(value) ? value.map(text).filter(Boolean) : []);
 
 /** Glyphs of the trial sheet. */
 export const OUTCOME_GLYPH: Readonly<Record<Entry['outcome'], { readonly glyph: string; readonly tone: string }>> = {

@@ -8,7 +8,18 @@ import { printValue } from '../../../core/fields';
 import { plural } from '../../../core/base';
 import { euro, pageText, scalarText } from '../../kit/format';
 import { Marked, Meter, Tag } from '../../kit/parts';
-import { askedOf, bandText, evidenceOf, factFor, findingsOf, touchesOf, valueBefore, workingOf, writtenOf } from '../state/specimen';
+import {
+  askedOf,
+  bandText,
+  evidenceOf,
+  factFor,
+  findingsOf,
+  textsIn,
+  touchesOf,
+  valueBefore,
+  workingOf,
+  writtenOf,
+} from '../state/specimen';
 import type { Entry, ShownFact, SpecimenTrip } from '../state/types';
 import { placed } from '../../kit/placed';
 
@@ -31,6 +42,8 @@ export function AtLine({ trip, entry, verb }: Props) {
       return <LookedUp trip={trip} entry={entry} />;
     case 'write':
       return <Written entry={entry} />;
+    case 'reply':
+      return <Replied entry={entry} />;
     case 'follow up':
       return <FollowedUp entry={entry} />;
     default:
@@ -187,6 +200,27 @@ function LookedUp({ trip, entry }: Omit<Props, 'verb'>) {
         </div>
       ))}
       {asked.length === 0 && before ? <Source fact={before} /> : null}
+    </>
+  );
+}
+
+/** A drafted answer, what it is made of, and what of theirs nobody has agreed an answer to. */
+function Replied({ entry }: { readonly entry: Entry }) {
+  const { answers, open, covered } = entry.detail;
+  return (
+    <>
+      <Written entry={entry} />
+      {textsIn(answers).map((name) => (
+        <div key={name} className="fact-line">
+          from the agreed answer <span className="strong">{name}</span>
+        </div>
+      ))}
+      {textsIn(open).map((asked) => (
+        <div key={asked} className="fact-line in-brass">
+          nobody has agreed an answer to “{asked}”
+        </div>
+      ))}
+      {covered === true ? <div className="fact-line in-moss">all they asked is agreed</div> : null}
     </>
   );
 }
