@@ -174,6 +174,14 @@ export async function findEntry(tx: Tx, id: string): Promise<(EntryRow & { reado
   return row;
 }
 
+/** The Message-ID of the mail that an entry was; undefined when it came by another door. */
+export async function mailOfEntry(tx: Tx, id: string): Promise<string | undefined> {
+  const [row] = await tx<
+    { key: string }[]
+  >`select e.key from intake_entry e join intake i on i.id = e.intake_id where e.id = ${id} and i.kind = 'mailbox'`;
+  return row?.key;
+}
+
 export interface StoredFile {
   readonly id: string;
   readonly entryId: string;

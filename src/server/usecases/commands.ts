@@ -2,9 +2,11 @@ import { insertAnswerUses } from '../store/answers';
 import { never, type Instant } from '../../core/base';
 import { dayKey } from '../../core/calendar';
 import type { Command } from '../../core/engine';
+import { ENTRY } from '../../core/flow/check';
 import type { Tx } from '../db';
 import type { FactMeta } from '../store/facts';
 import { dropOfTrip } from '../store/effects';
+import { mailOfEntry } from '../store/intakes';
 import { insertMessage } from '../store/messages';
 import { insertCall } from '../store/outbox';
 import { insertApplication, moveApplication, openingNamed } from '../store/openings';
@@ -13,6 +15,7 @@ import { closeReview, escalateReview, insertPair, insertReview } from '../store/
 import { insertHappenings, type Happening } from '../store/timeline';
 import { addJournalDetail, type HeldTrip } from '../store/trips';
 import { takeTurn } from '../store/flows';
+import { ENTRY_ID } from './entries';
 import { recordFacts } from './facts';
 import { merge } from './merge';
 import { rfcIdOf } from './message-id';
@@ -165,7 +168,7 @@ async function applyOne(tx: Tx, entry: TripCommand, now: Instant, happenings: Ha
       if (await closeReview(tx, command.reviewId, 'closed', null, now)) tell('review', 'Approval not given in time');
       return;
     case 'plan touches':
-      await planTouches(tx, { ...command, tripId: held.trip.id, personId }, now);
+      await planTouches(tx, { ...command, tripId: held.trip.id, personId, answers: await mailBehind(tx, held.trip.vars) }, now);
       tell('plan', `Follow-up planned: ${command.touches.length} ${command.touches.length === 1 ? 'touch' : 'touches'}`, {
         threadId: command.threadId,
       });
@@ -209,4 +212,10 @@ async function applyOne(tx: Tx, entry: TripCommand, now: Instant, happenings: Ha
     default:
       never(command);
   }
+}
+
+/** The id of the mail that brought a record in; undefined when something else did. */
+async function mailBehind(tx: Tx, vars: HeldTrip['trip']['vars']): Promise<string | undefined> {
+  const id = vars[ENTRY]?.[ENTRY_ID];
+  return typeof id === 'string' ? mailOfEntry(tx, id) : undefined;
 }

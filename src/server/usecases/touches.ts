@@ -78,6 +78,8 @@ interface TouchesAsk {
   readonly tripId: string;
   readonly personId: string;
   readonly sameThread: boolean;
+  /** the mail that brought the record in, by its id: what is sent answers it */
+  readonly answers?: string | undefined;
 }
 
 /**
@@ -101,7 +103,7 @@ export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promis
       now,
     );
   let firstSlot = now;
-  const refs: string[] = [...(earlier?.refs ?? [])];
+  const refs: string[] = [...(earlier?.refs ?? (ask.answers === undefined ? [] : [ask.answers]))];
   for (const [i, touch] of ask.touches.entries()) {
     const slot = takeSlot(open, i === 0 ? now : addWorkingDays(firstSlot, touch.day, time), time);
     if (i === 0) firstSlot = slot;

@@ -2,6 +2,9 @@ import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../test
 import { WorldFailure, type FoundMail } from '../ports';
 import { people } from './records';
 import { createWatched, lookAtDoors, lookNow, mendArrival, previewWatched, saveWatched, watchedDoor, watchedDoors } from './watched';
+import { createFlow } from './flows';
+import { release } from './releases';
+import { decideReview, desk } from './reviews';
 import type { Actor } from './world';
 
 let world: TestWorld;
@@ -143,6 +146,28 @@ describe('a mailbox', () => {
     >`select a.stage, p.name, p.jobs from application a join person p on p.id = a.person_id`;
     expect([...applications]).toEqual([
       { stage: 'Received', name: 'Emrys Calloway', jobs: '2014 – 2020: Field service technician, Pennine Boilers Ltd' },
+    ]);
+  });
+
+  test('a mail is answered in its own thread, from the book of answers', async () => {
+    const made = await createFlow(
+      world,
+      ines,
+      'flow "Asked"\nabout person\n\ntake in from mailbox "A door"\nreply to entry.text from answers as answer\nask "north" to approve answer\nsend answer\n',
+    );
+    await open(MAILBOX);
+    await release(world, ines, made.id);
+    world.outside.mailbox.push(found('Two bays', { text: 'Good morning, how long would the work take?' }));
+    await lookAtDoors(world);
+    await testWorker(world).drain();
+    const [review] = (await desk(world, ines)).reviews;
+    expect(review?.message).toMatchObject({ subject: 'Re: Two bays', template: null });
+    await decideReview(world, ines, review?.id ?? '', { does: 'approve' });
+    await testWorker(world).drain();
+    world.now += 86_400_000;
+    await testWorker(world).drain();
+    expect(world.outside.mails.filter((mail) => mail.subject === 'Re: Two bays')).toEqual([
+      expect.objectContaining({ inReplyTo: '<Two bays@marlpit.example>', references: ['<Two bays@marlpit.example>'] }),
     ]);
   });
 
