@@ -30,13 +30,14 @@ export async function allTables(tx: Tx): Promise<Readonly<Record<string, readonl
 
 /** What a workspace has made and named. */
 export async function allMade(tx: Tx): Promise<Readonly<Record<string, readonly PlainRow[]>>> {
-  const [library, fields, openings, holdRules] = await Promise.all([
+  const [library, fields, openings, holdRules, corrections] = await Promise.all([
     tx<PlainRow[]>`select kind, name, body, retired from library_item order by kind, name`,
     tx<PlainRow[]>`select record_kind, key, body from field order by record_kind, place`,
     tx<PlainRow[]>`select name, place, description, criteria, stages, is_open, custom from opening order by name`,
     tx<PlainRow[]>`select distinct on (mailbox) mailbox, no, rules, looked_at from hold_rules order by mailbox, no desc`,
+    tx<PlainRow[]>`select words, kind, objection, was_kind, was_objection from reply_example order by at`,
   ]);
-  return { library, fields, openings, 'hold-rules': holdRules };
+  return { library, fields, openings, 'hold-rules': holdRules, corrections };
 }
 export const allFlows = async (tx: Tx): Promise<{ readonly name: string; readonly draftText: string }[]> => [
   ...(await tx<{ name: string; draftText: string }[]>`select name, draft_text from flow order by name`),

@@ -155,11 +155,28 @@ export async function decideReplies(world: World): Promise<number> {
   const now = await world.clock.now();
   const material = await materialOf(world.db, now);
   for (const { messageId, threadId } of rows) {
-    const stands = await standing(world.db, material, BY_RULE, threadId, messageId);
-    if (isAwaiting(stands)) await letGo(world, stands, now);
+    try {
+      const stands = await standing(world.db, material, BY_RULE, threadId, messageId);
+      if (isAwaiting(stands)) await letGo(world, stands, now);
+    } catch (error) {
+      // One that cannot be drafted waits for a person, and holds up no other.
+      if (!(error instanceof Refusal)) throw error;
+      await insertDecision(world.db, { ...UNDRAFTED, messageId, mailbox: '', says: error.message, at: now });
+    }
   }
   return rows.length;
 }
+
+const UNDRAFTED = {
+  does: 'hold',
+  no: null,
+  line: null,
+  couldGo: false,
+  lookedAt: false,
+  kind: 'unclear',
+  objection: null,
+  answerId: null,
+} as const;
 
 async function letGo(world: World, stands: Awaiting, now: Instant): Promise<void> {
   const { theirs, thread, messages, book } = stands;

@@ -1,13 +1,12 @@
 'use client';
 import { Button } from '@mui/material';
-import { useEffect, useState } from 'react';
-import type { CorrectionTrialView } from '../../../api';
 import { OBJECTIONS } from '../../../core/answers';
 import type { Objection, ReplyKind } from '../../../core/reply';
 import { call } from '../../client';
 import type { Asking } from '../../client/use-ask';
 import Link from '../../kit/Link';
-import { SAYABLE, teachesText, thenText, withKind, type Correction } from '../state/correct';
+import { SAYABLE, teachesText, thenText, withKind } from '../state/correct';
+import { useCorrection } from './useCorrection';
 import './not-so.css';
 
 interface Props {
@@ -21,29 +20,7 @@ interface Props {
 
 /** Says what a mail is: its kind, the sentence that shows it, what follows at once, and which other mails it changes; tried while it is chosen. */
 export function NotSo({ messageId, quote, asking: { busy, ask }, onDone, onClose }: Props) {
-  const [correction, setCorrection] = useState<Correction>({ kind: 'interested', objection: null, words: null });
-  const [sentences, setSentences] = useState<readonly string[] | null>(null);
-  const [trial, setTrial] = useState<CorrectionTrialView | null>(null);
-  useEffect(() => {
-    let isCurrent = true;
-    void call('sentencesToTeach', { params: { id: messageId } }).then(({ items }) => {
-      if (!isCurrent) return;
-      setSentences(items);
-      setCorrection((before) => ({ ...before, words: items.find((item) => item === quote?.trim()) ?? items[0] ?? null }));
-    });
-    return () => {
-      isCurrent = false;
-    };
-  }, [messageId, quote]);
-  useEffect(() => {
-    let isCurrent = true;
-    void call('tryCorrection', { params: { id: messageId }, body: correction }).then((next) => {
-      if (isCurrent) setTrial(next);
-    });
-    return () => {
-      isCurrent = false;
-    };
-  }, [messageId, correction]);
+  const { correction, setCorrection, sentences, trial, problem } = useCorrection(messageId, quote);
   const keep = (): void => {
     ask(call('correctReading', { params: { id: messageId }, body: correction }), 'Corrected: the answer is drafted anew.', onDone);
   };
@@ -99,6 +76,11 @@ export function NotSo({ messageId, quote, asking: { busy, ask }, onDone, onClose
           <option value="">no words: only this mail</option>
         </select>
       </label>
+      {problem ? (
+        <p className="in-brick small" role="alert">
+          {problem}
+        </p>
+      ) : null}
       {trial ? (
         <div className="small then" role="status">
           <p>{thenText(trial.follows)}</p>
