@@ -270,6 +270,12 @@ test('approved messages go out paced, answers come back, and the plans stop by t
   const answer = page.getByRole('textbox', { name: /^Answer to / });
   await expect(answer).toHaveValue(/^(?:Hello|Hallo|Beste|Bonjour|Hola)/);
   await accessible(page);
+  await page.keyboard.press('s');
+  await page.keyboard.type('Our fitter is near you on Friday.');
+  await expect(answer).toHaveValue(/Our fitter is near you on Friday\.\n\n/);
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect(answer).toHaveValue(/Our fitter is near you on Friday\. \S/);
+  await page.keyboard.press('Escape');
   await answer.fill(`${await answer.inputValue()}\nP.S. I will ring you on Thursday.`);
   await page.keyboard.press('Escape');
   await expect(page.getByText('Your own words: looked at once more when you approve.')).toBeVisible();

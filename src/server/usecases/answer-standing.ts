@@ -4,6 +4,7 @@
  */
 import type { Instant } from '../../core/base';
 import { agreedAnswerSchema, type AgreedAnswer, type DraftAsk, type Statement } from '../../core/answers';
+import type { RecordView } from '../../core/engine';
 import type { OwnField } from '../../core/fields';
 import { written, type ReplyReading } from '../../core/reply';
 import type { Tx } from '../db';
@@ -100,12 +101,7 @@ export async function standing(tx: Tx, material: Material, actor: Actor, threadI
       answers: material.book.map((entry) => entry.answer),
       statements: material.statements,
       language: typeof view.person.language === 'string' ? view.person.language : null,
-      scope: {
-        ...view.person,
-        company: view.company,
-        deal: dealViews.get(dealIds[0] ?? '') ?? null,
-        sender: { name: signs, first_name: signs.split(' ')[0] ?? '' },
-      },
+      scope: replyScope(view, dealViews.get(dealIds[0] ?? ''), signs),
       facts: currentFacts(facts),
       fields: material.fields,
       recipient: { name: person?.name ?? thread.personName, email },
@@ -113,6 +109,14 @@ export async function standing(tx: Tx, material: Material, actor: Actor, threadI
     },
   };
 }
+
+/** What conditions and slots of an answer see: the person at the top, company, deal and who signs below. */
+export const replyScope = (view: RecordView, deal: RecordView['deal'] | undefined, signs: string): DraftAsk['scope'] => ({
+  ...view.person,
+  company: view.company,
+  deal: deal ?? null,
+  sender: { name: signs, first_name: signs.split(' ')[0] ?? '' },
+});
 
 const UNDER_WAY: ReadonlySet<MessageRow['state']> = new Set(['planned', 'sent', 'in doubt']);
 /** Their last message, unless an answer to it has left or will. */

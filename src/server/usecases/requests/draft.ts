@@ -5,7 +5,7 @@ import { factsOf, trialFactsOf } from '../../store/facts';
 import { isDoNotContact } from '../../store/messages';
 import { findPerson, loadDeals, pageDeals } from '../../store/records';
 import type { HeldTrip } from '../../store/trips';
-import { materialOf } from '../answer-standing';
+import { materialOf, replyScope } from '../answer-standing';
 import type { World } from '../world';
 import { currentFacts } from './compose';
 
@@ -35,12 +35,7 @@ export async function draft(
     answers: material.book.map((entry) => entry.answer),
     statements: material.statements,
     language: typeof view.person.language === 'string' ? view.person.language : null,
-    scope: {
-      ...view.person,
-      company: view.company,
-      deal: deals.get(dealIds[0] ?? '') ?? null,
-      sender: { name: signs, first_name: signs.split(' ')[0] ?? '' },
-    },
+    scope: replyScope(view, deals.get(dealIds[0] ?? ''), signs),
     facts: currentFacts([...stored, ...overlay]),
     fields: material.fields,
     recipient: { name: view.person.name, email },

@@ -1,6 +1,6 @@
 import type { AnswerDraftView } from '../../../api';
 import { catalogueOf } from '../../../core/fields';
-import { checksText, fitText, ledOn, lettered, lettersOf, otherAnswer, takenIds } from './answer';
+import { checksText, fitText, ledOn, lettered, lettersOf, otherAnswer, takenIds, placesIn, workedIn } from './answer';
 
 const statement = { kind: 'statement' as const, says: 'Later bays join without new wiring.', proof: 'service sheet 3' };
 const fact = { kind: 'fact' as const, label: 'vans', value: '6 vans', source: 'site', url: null };
@@ -70,4 +70,14 @@ test('a share has its range, and says when there were few', () => {
 
 test('checks are said in a line, those that failed in their own words', () => {
   expect(checksText(draft('A').checks)).toEqual({ line: '1 of 2 checks: address', failed: ['it greets “Peter”'] });
+});
+
+test('a sentence of one’s own lands where it is put, and nothing changes without one', () => {
+  const text = (sentence: string) => ({ text: sentence, rests: [], of: null, loose: null });
+  const two = { body: 'Hello\n\nOne. Two.\n\nBye', sentences: ['Hello', 'One.', 'Two.', 'Bye'].map(text) };
+  expect(placesIn(two)).toBe(3);
+  expect(workedIn(two, ' ', 1)).toBe(two.body);
+  expect(workedIn(two, 'Mine.', 1)).toBe('Hello\n\nOne. Mine. Two.\n\nBye');
+  expect(workedIn(two, 'Mine.', 9)).toBe('Hello\n\nOne. Two. Mine.\n\nBye');
+  expect(workedIn(two, 'Mine.', -1)).toBe('Hello\n\nMine. One. Two.\n\nBye');
 });

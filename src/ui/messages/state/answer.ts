@@ -63,6 +63,18 @@ export function lettered(draft: AnswerDraftView): readonly { readonly letter: st
 export const lettersOf = (rests: readonly Rest[], all: ReturnType<typeof lettered>): string =>
   rests.map((rest) => all.find((entry) => JSON.stringify(entry.rest) === JSON.stringify(rest))?.letter ?? '').join('');
 
+/** How many places there are for a sentence of one's own: before and after each sentence between greeting and closing. */
+export const placesIn = ({ sentences }: Pick<AnswerDraftView, 'sentences'>): number => Math.max(1, sentences.length - 1);
+
+/** A draft with a sentence of one's own, as its `at`th between greeting and closing; as it is without one. */
+export function workedIn({ sentences, body }: Pick<AnswerDraftView, 'sentences' | 'body'>, own: string, at: number): string {
+  const sentence = own.trim();
+  if (sentence === '') return body;
+  const middle = sentences.slice(1, -1).map(({ text }) => text);
+  const place = Math.min(Math.max(0, at), middle.length);
+  return [sentences[0]?.text ?? '', middle.toSpliced(place, 0, sentence).join(' '), sentences.at(-1)?.text ?? ''].join('\n\n').trim();
+}
+
 const CHECK_WORDS: Readonly<Record<string, string>> = {
   recipient: 'address',
   'do not contact': 'may be written to',

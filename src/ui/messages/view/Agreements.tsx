@@ -1,7 +1,6 @@
-/** @jsxImportSource @emotion/react */
 'use client';
-import { placed } from '../../kit/placed';
 import { agreementText, type Agreed } from '../state/rules';
+import { ShareScale } from './ShareScale';
 
 /** What people made of drafts that could have gone alone, by what was answered; where it is earned, the rule that lets them go is offered. */
 export function Agreements({
@@ -23,10 +22,7 @@ export function Agreements({
       {agreements.map((agreed) => (
         <div key={agreed.group} className="agreed">
           <span className="strong cut">{agreed.group}</span>
-          <span className="scale" aria-hidden>
-            <i css={placed({ left: `${agreed.from * 100}%`, width: `${(agreed.to - agreed.from) * 100}%` })} />
-            <b className={agreed.state === 'open' ? 'few' : ''} css={placed({ left: `${agreed.share * 100}%` })} />
-          </span>
+          <ShareScale share={agreed.share} from={agreed.from} to={agreed.to} few={agreed.state === 'open'} />
           <span className={agreed.state === 'earned' ? 'in-moss small' : agreed.state === 'lost' ? 'in-brick small' : 'quiet small'}>
             {agreementText(agreed)}
           </span>

@@ -13,8 +13,9 @@ import Link from '../../kit/Link';
 import { languageName } from '../../kit/languages';
 import { placed } from '../../kit/placed';
 import { TextArea } from '../../kit/TextArea';
-import { otherAnswer, takenIds } from '../state/answer';
+import { otherAnswer, placesIn, takenIds, workedIn } from '../state/answer';
 import { Candidates } from './Candidates';
+import { OwnSentence } from './OwnSentence';
 import { RestsOn } from './RestsOn';
 import './answer.css';
 
@@ -38,13 +39,16 @@ export function Answer({ threadId, personName, first, waits, mayDecide, zone, as
   const [draft, setDraft] = useState(first);
   const [typed, setTyped] = useState<string | null>(null);
   const area = useRef<HTMLTextAreaElement>(null);
-  const body = typed ?? draft.body;
+  const [own, setOwn] = useState('');
+  const [place, setPlace] = useState(placesIn(first) - 1);
+  const body = typed ?? workedIn(draft, own, place);
   const refresh = (): void => {
     router.refresh();
   };
   const take = (answer: string): void => {
     ask(call('draftAnswer', { params: { id: threadId }, query: { answer } }), null, (next) => {
       setDraft(next);
+      setPlace(placesIn(next) - 1);
       setTyped(null);
     });
   };
@@ -106,6 +110,9 @@ export function Answer({ threadId, personName, first, waits, mayDecide, zone, as
           </p>
         ) : null}
       </div>
+      {mayDecide && typed === null && draft.inReplyTo !== null ? (
+        <OwnSentence value={own} at={place} places={placesIn(draft)} onChange={setOwn} onMove={setPlace} />
+      ) : null}
       <RestsOn draft={draft} />
       {mayDecide ? (
         <div className="deeds">

@@ -1,8 +1,8 @@
 /** @jsxImportSource @emotion/react */
 import { useFields } from '../../client/fields';
 import { Tag } from '../../kit/parts';
-import { placed } from '../../kit/placed';
 import { fitText, ledOn, type Candidate, type Taken } from '../state/answer';
+import { ShareScale } from './ShareScale';
 
 interface Props {
   readonly taken: readonly Taken[];
@@ -60,10 +60,7 @@ export function LedOn({ candidate }: { readonly candidate: Pick<Candidate, 'used
       className="led"
       title={`led on in ${candidate.led} of ${candidate.used}; the true share lies between ${Math.round(from * 100)} and ${Math.round(to * 100)} %, nineteen times in twenty`}
     >
-      <span className="scale" aria-hidden>
-        <i css={placed({ left: `${from * 100}%`, width: `${(to - from) * 100}%` })} />
-        <b className={few ? 'few' : ''} css={placed({ left: `${share * 100}%` })} />
-      </span>
+      <ShareScale share={share} from={from} to={to} few={few} />
       <span className="strong">{percent}</span> <span className="quiet small">of {candidate.used}</span>
     </span>
   );

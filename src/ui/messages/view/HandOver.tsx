@@ -5,6 +5,7 @@ import { useState } from 'react';
 import type { HandOverView } from '../../../api';
 import { call } from '../../client';
 import type { Asking } from '../../client/use-ask';
+import '../../kit/own-field.css';
 import { useShortcuts } from '../../kit/keys';
 import { placed } from '../../kit/placed';
 import { firstName, heldText } from '../state/hand-over';
@@ -60,6 +61,7 @@ export function HandOver({ threadId, hand, asking: { busy, ask }, onDone }: Prop
           </Button>
           {hand.to.length > 1 ? (
             <select
+              className="own-field"
               aria-label="To whom"
               value={chosen}
               onChange={(event) => {
@@ -74,6 +76,7 @@ export function HandOver({ threadId, hand, asking: { busy, ask }, onDone }: Prop
             </select>
           ) : null}
           <input
+            className="own-field"
             aria-label="A word with it"
             placeholder="a word with it"
             value={word}

@@ -15,6 +15,7 @@ import { Agreements } from './Agreements';
 import { RuleLines } from './RuleLines';
 import { RuleTrial } from './RuleTrial';
 import { Taught } from './Taught';
+import '../../kit/own-field.css';
 import './rules.css';
 
 interface Props {
@@ -104,6 +105,7 @@ function Rules({
             <label htmlFor="looked-at">Of what could go alone, a person looks all the same at</label>
             <select
               id="looked-at"
+              className="own-field"
               value={String(lookedAt)}
               disabled={!mayChange}
               onChange={(event) => {

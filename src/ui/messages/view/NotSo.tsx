@@ -7,6 +7,7 @@ import type { Asking } from '../../client/use-ask';
 import Link from '../../kit/Link';
 import { SAYABLE, teachesText, thenText, withKind } from '../state/correct';
 import { useCorrection } from './useCorrection';
+import '../../kit/own-field.css';
 import './not-so.css';
 
 interface Props {
@@ -36,6 +37,7 @@ export function NotSo({ messageId, quote, asking: { busy, ask }, onDone, onClose
       <label>
         <span className="quiet small">it is</span>
         <select
+          className="own-field"
           value={correction.kind}
           onChange={(event) => {
             setCorrection(withKind(correction, event.target.value as ReplyKind));
@@ -50,6 +52,7 @@ export function NotSo({ messageId, quote, asking: { busy, ask }, onDone, onClose
         <label>
           <span className="quiet small">about</span>
           <select
+            className="own-field"
             value={correction.objection ?? 'price'}
             onChange={(event) => {
               setCorrection({ ...correction, objection: event.target.value as Objection });
@@ -64,6 +67,7 @@ export function NotSo({ messageId, quote, asking: { busy, ask }, onDone, onClose
       <label className="words">
         <span className="quiet small">as these words say</span>
         <select
+          className="own-field"
           value={correction.words ?? ''}
           disabled={sentences === null}
           onChange={(event) => {
