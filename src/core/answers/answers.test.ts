@@ -57,6 +57,10 @@ describe('what they said', () => {
       ['question', null],
       ['question', null],
     ]);
+    const asks = { kind: 'question' as const, objection: null, quote: null };
+    // Who says what they can spend objects to nothing.
+    expect(saidIn('Our budget is 30,000 to 40,000 EUR. Could you visit us?', asks).map(({ kind }) => kind)).toEqual(['question']);
+    expect(saidIn('That is above our budget. Could you visit us?', asks).map(({ about }) => about)).toEqual(['price', null]);
     expect(saidIn('Thank you, all clear.', { kind: 'thanks', objection: null, quote: null })).toEqual([]);
   });
 });

@@ -76,13 +76,16 @@ export function saidIn(words: string, reading: DraftAsk['reading']): readonly Sa
   return [...objection, ...other, ...questions.filter(({ words: asked }) => asked !== objection[0]?.words)];
 }
 
+/** Who says what they can spend asks for an offer within it. */
+const SAYS_BUDGET = /(?:budget|presupuesto)\b[^.!?]{0,60}\d/u;
+
 /** Objections beside what a mail is mainly about: it asks, and what it says before that speaks against us all the same. */
 function objectionsIn(words: string): readonly Said[] {
   const seen = new Set<string>();
   return sentencesOf(words).flatMap((sentence): Said[] => {
     if (sentence.trimEnd().endsWith('?')) return [];
     const { kind, objection } = understandReply({ subject: '', text: sentence, at: 0, autoSubmitted: false });
-    if (kind !== 'objection' || objection === null || seen.has(objection)) return [];
+    if (kind !== 'objection' || objection === null || seen.has(objection) || SAYS_BUDGET.test(fold(sentence))) return [];
     seen.add(objection);
     return [{ kind, about: objection, words: sentence.trim() }];
   });

@@ -117,6 +117,8 @@ export const takeIn: VerbOf<TakeIn> = {
     if (step.name) exists(step.name, intakes(check.library, step.from.text), step.from.text, say);
     if (step.oncePer && !fieldAt(fields, check.about, step.oncePer.text))
       say(step.oncePer, 'unknown name', `“${step.oncePer.text}” is not a field`);
+    // A mail has somebody who wrote it.
+    if (step.from.text === 'mailbox') way.ensured.set('email', true);
   },
   result: () => undefined,
   brings(step, library) {
