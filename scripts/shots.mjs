@@ -112,9 +112,6 @@ try {
   await shot('workbench');
   await page.getByRole('button', { name: 'Trial sheet' }).click();
   await shot('trial');
-  await page.getByRole('button', { name: 'Text', exact: true }).click();
-  await sleep(900);
-  await shot('text');
 
   await page.goto('/');
   await shot('desk');
@@ -125,6 +122,18 @@ try {
   const answers = (await api('GET', '/messages?state=received&limit=100')).items.filter((message) => message.reading.kind === 'interested');
   await page.goto(`/messages/${answers[0].threadId}`);
   await shot('thread');
+  // Some drafts decided, so that there is something to count.
+  for (const { threadId } of answers.slice(1)) {
+    const draft = await api('GET', `/conversations/${threadId}/answer`);
+    const taken = draft.taken.flatMap(({ by, candidates }) => candidates.filter(({ name }) => by?.name === name).map(({ id }) => id));
+    if (draft.inReplyTo !== null)
+      await api('POST', `/conversations/${threadId}/answer`, { body: draft.body, inReplyTo: draft.inReplyTo, answers: taken });
+  }
+  await page.goto('/messages/rules');
+  await page.getByRole('textbox', { name: 'Rule 1', exact: true }).press('Enter');
+  await page.getByRole('textbox', { name: 'Rule 2', exact: true }).fill('send when kind is interested and covered');
+  await page.getByRole('status').filter({ hasText: 'would go alone' }).waitFor();
+  await shot('rules');
   // Of those who answered, one about whom sources disagree.
   let shown = answers[0].personId;
   for (const { personId } of [...answers].reverse())
