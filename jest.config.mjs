@@ -30,7 +30,7 @@ const base = await make({
   roots: ['<rootDir>/src', '<rootDir>/lint'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   modulePathIgnorePatterns: ['<rootDir>/lint/broken/', '<rootDir>/.next/'],
-  moduleNameMapper: { '^server-only$': '<rootDir>/src/testing/empty.ts' },
+  moduleNameMapper: { '^server-only$': '<rootDir>/src/testing/empty.ts', '^fast-check$': '<rootDir>/src/testing/fast-check.cjs' },
   globalSetup: '<rootDir>/src/testing/database-up.mjs',
   globalTeardown: '<rootDir>/src/testing/database-down.mjs',
   testTimeout: 30_000,
