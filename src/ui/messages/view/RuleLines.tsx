@@ -41,7 +41,7 @@ export function RuleLines({ text, rows, means, mayChange, onChange }: Props) {
           <li key={at}>
             <input
               aria-label={`Rule ${at + 1}`}
-              aria-invalid={row.problem !== null}
+              aria-invalid={row.problem !== null && row.problem.instead === undefined}
               value={row.text}
               disabled={!mayChange}
               placeholder={rows.length === 1 ? 'hold when tone is negative' : ''}
@@ -53,7 +53,7 @@ export function RuleLines({ text, rows, means, mayChange, onChange }: Props) {
             />
             {row.says ? <p className="quiet small">{row.says}</p> : null}
             {row.problem ? (
-              <p className="in-brick small" role="status">
+              <p className={row.problem.instead === undefined ? 'in-brick small' : 'in-brass small'} role="status">
                 {row.problem.instead === undefined ? row.problem.says : 'Read as: '}
                 {row.problem.instead !== undefined && mayChange ? (
                   <button
