@@ -43,5 +43,11 @@ const CONSEQUENCES: Readonly<Record<ReplyKind, Consequence>> = {
 
 export const KINDS = Object.keys(CONSEQUENCES) as readonly ReplyKind[];
 
+/** Kinds that a person can say a mail is, those that want a person first: what mail servers write is told by their heads. */
+export const SAYABLE: readonly ReplyKind[] = [
+  ...KINDS.filter((kind) => CONSEQUENCES[kind].wantsPerson && kind !== 'unclear'),
+  ...(['unsubscribe', 'out of office', 'automatic receipt', 'bulk', 'spam', 'unclear'] as const),
+];
+
 /** What follows from a kind; one that was written down by an older version and is not known here is unclear. */
 export const consequenceOf = (kind: ReplyKind): Consequence => CONSEQUENCES[kind] ?? CONSEQUENCES.unclear;

@@ -3,7 +3,7 @@
  * known of them, and who signs.
  */
 import type { Instant } from '../../core/base';
-import { agreedAnswerSchema, type AgreedAnswer, type DraftAsk, type Statement } from '../../core/answers';
+import { agreedAnswerSchema, type AgreedAnswer, type DraftAsk, type ReplyDraft, type Statement } from '../../core/answers';
 import type { RecordView } from '../../core/engine';
 import type { OwnField } from '../../core/fields';
 import { written, type ReplyReading } from '../../core/reply';
@@ -53,6 +53,12 @@ export async function materialOf(tx: Tx, now: Instant): Promise<Material> {
     return !row.retired && read.success ? [{ id: row.id, no: row.no, answer: read.data }] : [];
   });
   return { book, statements: said, fields: catalogue.own, mailboxes, zone: space.zone, now };
+}
+
+/** The agreed answers that a draft is made of. */
+export function madeOf({ taken }: Pick<ReplyDraft, 'taken'>, book: readonly Agreed[]): readonly Agreed[] {
+  const names = new Set(taken.flatMap(({ by }) => (by?.kind === 'agreed' ? [by.name] : [])));
+  return book.filter(({ answer }) => names.has(answer.name));
 }
 
 export interface Standing {
@@ -137,7 +143,7 @@ export function refuseStale(messages: readonly MessageRow[], { personName }: Thr
 }
 
 /** What they wrote themselves. */
-function wordsOf(theirs: MessageRow, messages: readonly MessageRow[]): string {
+export function wordsOf(theirs: MessageRow, messages: readonly MessageRow[]): string {
   const ours = messages.filter((message) => message.direction === 'out' && message.at <= theirs.at).at(-1)?.body;
   return written(theirs.body, ours === undefined ? {} : { ours }).text;
 }

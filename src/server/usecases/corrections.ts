@@ -7,7 +7,7 @@ import { clip, fold, type Instant } from '../../core/base';
 import {
   consequenceOf,
   correctedReading,
-  KINDS,
+  SAYABLE,
   taughtBy,
   written,
   type Objection,
@@ -22,6 +22,7 @@ import { plannedOfThread } from '../store/effects';
 import { findMessage, handleMessage, messagesOfThread, type MessageRow } from '../store/messages';
 import { insertAudit, insertHappenings } from '../store/timeline';
 import { keepQuestions } from './answer-book';
+import { wordsOf } from './answer-standing';
 import { answered } from './receive-mail';
 import { found, Refusal, type Actor, type World } from './world';
 
@@ -31,9 +32,6 @@ export interface CorrectionAsk {
   /** the sentence of theirs that means it; null: it is right here, and teaches nothing */
   readonly words: string | null;
 }
-
-/** Kinds that a person can say a mail is: what mail servers write is told by their heads. */
-export const SAYABLE: readonly ReplyKind[] = KINDS.filter((kind) => !['bounce', 'soft bounce', 'delayed', 'read receipt'].includes(kind));
 
 interface Read {
   readonly message: MessageRow & { readonly reading: ReplyReading };
@@ -45,8 +43,7 @@ async function readMail(tx: Tx, messageId: string): Promise<Read> {
   const { reading } = message;
   if (message.direction !== 'in' || reading === null) throw new Refusal('not valid', 'only what came to us was understood');
   const before = message.threadId === null ? [] : await messagesOfThread(tx, message.threadId);
-  const ours = before.filter(({ direction, at }) => direction === 'out' && at <= message.at).at(-1)?.body;
-  return { message: { ...message, reading }, text: written(message.body, ours === undefined ? {} : { ours }).text };
+  return { message: { ...message, reading }, text: wordsOf(message, before) };
 }
 
 /** The sentences of a mail that can teach. */

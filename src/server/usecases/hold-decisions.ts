@@ -13,7 +13,7 @@ import {
   type Facing,
   type HoldRule,
 } from '../../core/holding';
-import { draftReply } from '../../core/answers';
+import { draftReply, type ReplyDraft } from '../../core/answers';
 import type { Tx } from '../db';
 import {
   agreementRows,
@@ -66,9 +66,12 @@ export async function rulesInForce(
 }
 
 export type Decided = Omit<DecisionRow, 'outcome' | 'answerId' | 'at'>;
-/** What is decided on the draft that answers their last message. */
-export function decide({ no, rules, lookedAt, decided, agreements }: RulesInForce, { thread, theirs, ask }: Awaiting): Decided {
-  const draft = draftReply(ask);
+/** What is decided on a draft that answers their last message. */
+export function decide(
+  { no, rules, lookedAt, decided, agreements }: RulesInForce,
+  { thread, theirs, ask }: Awaiting,
+  draft: ReplyDraft,
+): Decided {
   const { kind = 'unclear', objection = null, confidence = 0, tone, toMachines = [] } = theirs.reading ?? {};
   const facing: Facing = { reading: { kind, objection, confidence, toMachines, ...(tone && { tone }) }, draft, scope: ask.scope, decided };
   const couldGo = alwaysHeld(facing) === undefined;
@@ -98,7 +101,7 @@ export async function decisionFor(tx: Tx, stands: Standing): Promise<HoldDecisio
   if (!isAwaiting(stands)) return null;
   const { theirs, thread, ask } = stands;
   const made = await decisionOn(tx, theirs.id);
-  const { does, line, says, lookedAt } = made ?? decide(await rulesInForce(tx, thread.mailbox, ask.fields), stands);
+  const { does, line, says, lookedAt } = made ?? decide(await rulesInForce(tx, thread.mailbox, ask.fields), stands, draftReply(ask));
   return { does, line, says, lookedAt, mailbox: thread.mailbox };
 }
 
@@ -112,7 +115,7 @@ export async function personDecided(
   if (!isAwaiting(stands)) return;
   const { theirs, thread, ask } = stands;
   if (!(await decisionOn(tx, theirs.id))) {
-    const decided = decide(await rulesInForce(tx, thread.mailbox, ask.fields), stands);
+    const decided = decide(await rulesInForce(tx, thread.mailbox, ask.fields), stands, draftReply(ask));
     await insertDecision(tx, { ...decided, does: 'hold', at: now, answerId: null });
   }
   await settleDecision(tx, theirs.id, { outcome: by.outcome, answerId: by.answerId, userId: by.actor.userId }, now);

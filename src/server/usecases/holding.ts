@@ -25,7 +25,7 @@ import {
 } from '../store/holding';
 import { findMessage, findThread, handleMessage, listMailboxes, lockThread, messagesOfThread, setThread } from '../store/messages';
 import { insertAudit, insertHappenings } from '../store/timeline';
-import { BY_RULE, materialOf, isAwaiting, standing, unanswered, type Awaiting, type Material } from './answer-standing';
+import { BY_RULE, isAwaiting, madeOf, materialOf, standing, unanswered, type Awaiting, type Material } from './answer-standing';
 import { decide, groupOf, LOOKED_AT, personDecided, rulesInForce, type Decided, type RulesInForce } from './hold-decisions';
 import { loadCatalogue } from './fields';
 import { mustHave } from './holders';
@@ -105,7 +105,8 @@ export async function tryHoldRules(world: World, ask: RulesAsk): Promise<HoldTri
 }
 function tried(stands: Awaiting, now: RulesInForce, then: RulesInForce): HoldTrialView['items'][number] {
   const { thread, theirs } = stands;
-  const [before, after] = [decide(now, stands), decide(then, stands)];
+  const draft = draftReply(stands.ask);
+  const [before, after] = [decide(now, stands, draft), decide(then, stands, draft)];
   const short = ({ does, line, says, lookedAt }: Decided) => ({ does, line, says, lookedAt });
   return {
     messageId: theirs.id,
@@ -181,16 +182,14 @@ const UNDRAFTED = {
 async function letGo(world: World, stands: Awaiting, now: Instant): Promise<void> {
   const { theirs, thread, messages, book } = stands;
   // What is not their last any more, or was answered meanwhile, is no longer anybody's question.
+  const draft = draftReply(stands.ask);
   const isLast = unanswered(messages)?.id === theirs.id && thread.state !== 'ended';
   await world.db.begin(async (tx) => {
     const force = await rulesInForce(tx, thread.mailbox, stands.ask.fields);
-    const decided = isLast
-      ? decide(force, stands)
-      : { ...decide(force, stands), does: 'hold' as const, says: 'they have written again since', line: null };
+    const decision = decide(force, stands, draft);
+    const decided = isLast ? decision : { ...decision, does: 'hold' as const, says: 'they have written again since', line: null };
     if (!(await insertDecision(tx, { ...decided, at: now, answerId: null })) || decided.does === 'hold') return;
-    const draft = draftReply(stands.ask);
-    const names = new Set(draft.taken.flatMap(({ by }) => (by?.kind === 'agreed' ? [by.name] : [])));
-    const used = book.filter(({ answer }) => names.has(answer.name));
+    const used = madeOf(draft, book);
     const actor = { userId: null, name: `the rule “${decided.says}”` };
     const planned = await planAnswer(tx, world, stands, { actor, body: draft.body, used, earliest: now + GRACE_MS, now });
     await setDecisionAnswer(tx, theirs.id, planned.id);

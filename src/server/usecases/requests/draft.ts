@@ -5,7 +5,7 @@ import { factsOf, trialFactsOf } from '../../store/facts';
 import { isDoNotContact } from '../../store/messages';
 import { findPerson, loadDeals, pageDeals } from '../../store/records';
 import type { HeldTrip } from '../../store/trips';
-import { materialOf, replyScope } from '../answer-standing';
+import { madeOf, materialOf, replyScope } from '../answer-standing';
 import type { World } from '../world';
 import { currentFacts } from './compose';
 
@@ -41,8 +41,7 @@ export async function draft(
     recipient: { name: view.person.name, email },
     doNotContact: await isDoNotContact(db, email),
   });
-  const names = new Set(drafted.taken.flatMap(({ by }) => (by?.kind === 'agreed' ? [by.name] : [])));
-  const used = material.book.filter(({ answer }) => names.has(answer.name));
+  const used = madeOf(drafted, material.book);
   return {
     kind: 'draft',
     subject: subjectOf(subject, drafted.language),

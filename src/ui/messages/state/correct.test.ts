@@ -1,4 +1,5 @@
-import { SAYABLE, teachesText, thenText, withKind, type Correction } from './correct';
+import { SAYABLE } from '../../../core/reply';
+import { teachesText, thenText, withKind, type Correction } from './correct';
 
 const correction: Correction = { kind: 'unclear', objection: null, words: 'Not this year.' };
 

@@ -1,14 +1,8 @@
 /** Saying what a mail is, where it was understood otherwise. */
 import type { CorrectionTrialView } from '../../../api';
 import { plural } from '../../../core/base';
-import { consequenceOf, KINDS, type Objection, type ReplyKind } from '../../../core/reply';
+import type { Objection, ReplyKind } from '../../../core/reply';
 import { dayText } from '../../kit/format';
-
-/** Kinds that a person can say a mail is, those that want a person first. */
-export const SAYABLE: readonly ReplyKind[] = [
-  ...KINDS.filter((kind) => consequenceOf(kind).wantsPerson && kind !== 'unclear'),
-  ...(['unsubscribe', 'out of office', 'automatic receipt', 'bulk', 'spam', 'unclear'] as const),
-];
 
 export interface Correction {
   readonly kind: ReplyKind;

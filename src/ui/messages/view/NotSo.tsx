@@ -1,11 +1,11 @@
 'use client';
 import { Button } from '@mui/material';
 import { OBJECTIONS } from '../../../core/answers';
-import type { Objection, ReplyKind } from '../../../core/reply';
+import { SAYABLE, type Objection, type ReplyKind } from '../../../core/reply';
 import { call } from '../../client';
 import type { Asking } from '../../client/use-ask';
 import Link from '../../kit/Link';
-import { SAYABLE, teachesText, thenText, withKind } from '../state/correct';
+import { teachesText, thenText, withKind } from '../state/correct';
 import { useCorrection } from './useCorrection';
 import '../../kit/own-field.css';
 import './not-so.css';
