@@ -1,6 +1,6 @@
 import postgres from 'postgres';
-import type { Actor } from '../src/server/usecases/world';
-import { startOn } from '../src/server/usecases/flows';
+import type { Actor } from '../src/server/platform/world';
+import { startOn } from '../src/server/flows/flows';
 import type { TestWorld } from '../src/testing/world';
 
 /** Eight lines that only compute, as the bar asks. */

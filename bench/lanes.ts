@@ -3,9 +3,9 @@
  * same load is offered alone and beside them, and what ended within the time is counted.
  */
 import { randomUUID } from 'node:crypto';
-import { lookAtFile, startImport } from '../src/server/usecases/imports';
-import { createFlow, startOn } from '../src/server/usecases/flows';
-import { release } from '../src/server/usecases/releases';
+import { lookAtFile, startImport } from '../src/server/intake/imports';
+import { createFlow, startOn } from '../src/server/flows/flows';
+import { release } from '../src/server/flows/releases';
 import { Worker, WORKER_DEFAULTS } from '../src/server/worker';
 import { demoWorkspace, testWorld, type TestWorld } from '../src/testing/world';
 import { BENCH_FLOW, fill } from './engine-flow';

@@ -4,10 +4,10 @@
  */
 import { spawn, type ChildProcess } from 'node:child_process';
 import fs from 'node:fs';
-import { wakeWorkers } from '../src/server/store/wake';
-import { claimTrips } from '../src/server/store/trips';
-import { createFlow } from '../src/server/usecases/flows';
-import { release } from '../src/server/usecases/releases';
+import { wakeWorkers } from '../src/server/platform/store/wake';
+import { claimTrips } from '../src/server/trips/store/trips';
+import { createFlow } from '../src/server/flows/flows';
+import { release } from '../src/server/flows/releases';
 import { demoWorkspace, testWorld, type TestWorld } from '../src/testing/world';
 import { BENCH_FLOW, fill, startAll } from './engine-flow';
 

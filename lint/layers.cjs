@@ -3,6 +3,8 @@
  * lint/broken that breaks it, and lint/layers.test.ts sees that the rule then fails.
  */
 const npm = 'node_modules/';
+/** The rooms of the server: each holds its use cases and, in `store`, its statements. */
+const AREA = '(platform|access|workspace|records|intake|research|flows|trips|messages|desk)';
 const TEST = '\\.(test|spec)\\.tsx?$|^src/testing/';
 const rule = (name, from, to, comment) => ({ name, severity: 'error', from, to, comment });
 /** A core folder may reach the folders named and itself. */
@@ -98,14 +100,14 @@ module.exports = {
     rule('api-thin', { path: '^src/api/', pathNot: TEST }, { path: '^src/', pathNot: '^src/(api|core)/' }, 'shared shapes carry no logic'),
     rule(
       'sql-in-store',
-      { pathNot: '^src/server/(db|store)/|^bench/|^src/testing/|\\.test\\.ts$' },
+      { pathNot: `^src/server/(db|${AREA}/store)/|^bench/|^src/testing/|\\.test\\.ts$` },
       { path: `${npm}postgres/` },
       'one place to read for every statement',
     ),
     rule(
       'store-decides-nothing',
-      { path: '^src/server/store/' },
-      { path: '^src/server/(usecases|worker|adapters|http|access|wire|ports)/' },
+      { path: `^src/server/${AREA}/store/` },
+      { path: `^src/server/(worker|adapters|http|wire|ports)/|^src/server/${AREA}/(?!store/)` },
       'rows in, rows out',
     ),
     rule(
@@ -127,21 +129,33 @@ module.exports = {
       'who wants something read asks the port',
     ),
     rule(
-      'usecases-see-ports',
-      { path: '^src/server/usecases/', pathNot: TEST },
+      'areas-see-ports',
+      { path: `^src/server/${AREA}/`, pathNot: TEST },
       { path: '^src/(server/(adapters|worker|wire|http)|standins|app|ui)/' },
       'adapters swap freely',
     ),
     rule(
+      'platform-below-areas',
+      { path: '^src/server/platform/', pathNot: TEST },
+      { path: `^src/server/${AREA}/`, pathNot: '^src/server/platform/' },
+      'what every room stands on knows none of them',
+    ),
+    rule(
+      'access-below-areas',
+      { path: '^src/server/access/', pathNot: TEST },
+      { path: `^src/server/${AREA}/`, pathNot: '^src/server/(platform|access)/' },
+      'who may do what is asked by every room and asks none',
+    ),
+    rule(
       'worker-via-usecases',
       { path: '^src/server/worker/', pathNot: TEST },
-      { path: '^src/(server/(store|adapters|wire|db)|app|ui)/' },
+      { path: `^src/(server/(${AREA}/store|adapters|wire|db)|app|ui)/` },
       'one way to do a thing',
     ),
     rule(
       'adapters-alone',
       { path: '^src/server/adapters/([^/]+)', pathNot: TEST },
-      { path: '^src/server/(usecases|store|worker|db|wire|adapters)/', pathNot: '^src/server/adapters/$1' },
+      { path: `^src/server/(${AREA}|worker|db|wire|adapters)/`, pathNot: '^src/server/adapters/$1' },
       'no hidden order between outside services',
     ),
     rule(
@@ -165,7 +179,7 @@ module.exports = {
     rule(
       'app-thin',
       { path: '^src/app/' },
-      { path: '^src/(server/(store|db|adapters|worker)|core/engine|standins)/' },
+      { path: `^src/(server/(${AREA}/store|db|adapters|worker)|core/engine|standins)/` },
       'a route asks a use case',
     ),
     rule(

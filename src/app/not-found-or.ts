@@ -1,6 +1,6 @@
 import 'server-only';
 import { notFound } from 'next/navigation';
-import { Refusal } from '../server/usecases/world';
+import { Refusal } from '../server/platform/world';
 
 /** What a page asked for, or Next's "not found" page when it does not exist or its address is not one of ours. */
 export async function orNotFound<T>(work: Promise<T>): Promise<T> {

@@ -1,11 +1,11 @@
 import 'server-only';
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
-import { may, type Action } from '../server/access';
+import { may, type Action } from '../server/access/may';
 import { SESSION_COOKIE } from '../server/http/answer';
 import { isAway } from '../server/ports';
-import { sessionUser } from '../server/usecases/access';
-import type { World } from '../server/usecases/world';
+import { sessionUser } from '../server/access/access';
+import type { World } from '../server/platform/world';
 import { webWorld } from '../server/wire/web';
 
 export interface Signed {

@@ -1,8 +1,8 @@
 /** A conversation on a real database: the demo's workspace, one firm, one of our mails, and whatever they write back. */
-import { createCompany, createPerson } from '../server/usecases/records';
-import { receiveMail } from '../server/usecases/receive-mail';
-import type { Actor } from '../server/usecases/world';
-import { insertMessage, insertThread, setMessageState } from '../server/store/messages';
+import { createCompany, createPerson } from '../server/records/records';
+import { receiveMail } from '../server/messages/receive-mail';
+import type { Actor } from '../server/platform/world';
+import { insertMessage, insertThread, setMessageState } from '../server/messages/store/messages';
 import { demoWorkspace, testWorld, type TestWorld } from './world';
 
 const OURS = 'Hello Nuria,\n\nIs there a page in the proposal you would like explained?\n\nLucía';

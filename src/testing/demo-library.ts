@@ -1,8 +1,8 @@
 /** The demo's named things and its flow, for tests of what is written with them. */
 import fs from 'node:fs';
 import { formSchema, type Form } from '../core/intake';
-import { formIntake } from '../server/usecases/forms';
-import { watchedIntake } from '../server/usecases/watched';
+import { formIntake } from '../server/intake/forms';
+import { watchedIntake } from '../server/intake/watched';
 import { DEMO_FIELDS } from './fields';
 import { libraryParts, librarySchema, type Library } from '../core/flow/check';
 

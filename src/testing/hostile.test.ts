@@ -9,7 +9,7 @@ import { readHtml } from '../core/formats';
 import { answerAll, passageOf, pickDocument, type Asked, type Passage } from '../core/reader';
 import { understandReply } from '../core/reply';
 import { openBox } from '../server/box';
-import { textOf } from '../server/usecases/entry-files';
+import { textOf } from '../server/intake/entry-files';
 import { demoQuestion } from './questions';
 
 const FOLDER = path.resolve(__dirname, '../../demo/hostile');

@@ -2,8 +2,8 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import type { Asked } from '../core/reader';
-import { askedWith } from '../server/usecases/asked';
-import { questionOf, standingQuestionsSchema } from '../server/usecases/questions';
+import { askedWith } from '../server/research/asked';
+import { questionOf, standingQuestionsSchema } from '../server/research/questions';
 
 const FILE = path.resolve(__dirname, '../../demo/questions.json');
 const KEPT = standingQuestionsSchema.parse((JSON.parse(fs.readFileSync(FILE, 'utf8')) as { readonly questions: unknown }).questions);

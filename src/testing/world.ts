@@ -12,8 +12,8 @@ import type { ProviderCall } from '../core/lookup';
 import type { DirectoryHit } from '../core/intake';
 import { openBox } from '../server/box';
 import { connect, type Tx } from '../server/db';
-import { nextSendDue } from '../server/store/effects';
-import { countLines, lineCounts, type LineCount } from '../server/store/line-counts';
+import { nextSendDue } from '../server/messages/store/effects';
+import { countLines, lineCounts, type LineCount } from '../server/trips/store/line-counts';
 import {
   WorldFailure,
   type BoxWork,
@@ -31,9 +31,9 @@ import {
   type WebhookCall,
   type MailRoute,
 } from '../server/ports';
-import { seedWorkspace, type CrmRow } from '../server/usecases/seed';
+import { seedWorkspace, type CrmRow } from '../server/workspace/seed';
 import { readSeed } from '../server/wire/seed-file';
-import type { Actor, World } from '../server/usecases/world';
+import type { Actor, World } from '../server/platform/world';
 import { Worker, WORKER_DEFAULTS } from '../server/worker';
 
 export interface SentMail extends OutgoingMail {

@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
-import { readClock } from '../../server/usecases/clock';
-import { loadCatalogue } from '../../server/usecases/fields';
-import { railCounts } from '../../server/usecases/overview';
-import { troubles } from '../../server/usecases/troubles';
+import { readClock } from '../../server/trips/clock';
+import { loadCatalogue } from '../../server/records/fields';
+import { railCounts } from '../../server/desk/overview';
+import { troubles } from '../../server/desk/troubles';
 import { FieldsProvider } from '../../ui/client/fields';
 import { Shell } from '../../ui/shell/view/Shell';
 import { signed } from '../session';

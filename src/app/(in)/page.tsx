@@ -1,7 +1,7 @@
-import { flows, narrowRibbon } from '../../server/usecases/flows';
-import { firstSteps } from '../../server/usecases/first-steps';
-import { lately, startOfDay, todaysSends } from '../../server/usecases/overview';
-import { desk } from '../../server/usecases/reviews';
+import { flows, narrowRibbon } from '../../server/flows/flows';
+import { firstSteps } from '../../server/workspace/first-steps';
+import { lately, startOfDay, todaysSends } from '../../server/desk/overview';
+import { desk } from '../../server/desk/reviews';
 import { Desk } from '../../ui/desk/view/Desk';
 import { signed } from '../session';
 

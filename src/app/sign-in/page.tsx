@@ -1,4 +1,4 @@
-import { demoDoor } from '../../server/usecases/access';
+import { demoDoor } from '../../server/access/access';
 import { webWorld } from '../../server/wire/web';
 import { toldAway } from '../session';
 import { SignIn } from '../../ui/session/view/SignIn';

@@ -5,8 +5,8 @@ import postgres from 'postgres';
 import { catalogueOf } from '../../core/fields';
 import { checkFlow, librarySchema } from '../../core/flow/check';
 import { parseFlow } from '../../core/flow/syntax';
-import { listFields } from '../store/fields';
-import { loadViews } from '../store/records';
+import { listFields } from '../records/store/fields';
+import { loadViews } from '../records/store/records';
 import { connect, migrate, type Db } from '.';
 
 const MIGRATIONS = path.resolve('src/server/db/migrations');

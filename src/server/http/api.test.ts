@@ -2,8 +2,8 @@
 import { demoWorkspace, goodSite, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { stableId } from '../../core/base';
 import { openApiDocument, OPERATIONS, type Operation, type OperationId } from '../../api';
-import { ACTIONS, may, ROLES, type Role } from '../access';
-import { makeToken, signIn } from '../usecases/access';
+import { ACTIONS, may, ROLES, type Role } from '../access/may';
+import { makeToken, signIn } from '../access/access';
 import { answerApi, sameOrigin, SESSION_COOKIE, toWire } from './answer';
 
 let world: TestWorld;

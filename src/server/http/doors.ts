@@ -1,11 +1,11 @@
 /** The doors that need no sign-in of ours: forms, postings, answers, leaving. Each reads no more than it may and says what is wrong. */
 import { z } from 'zod';
 import { cleanText, cutText } from '../../core/base';
-import { takeAnswer } from '../usecases/deliver-calls';
-import { receiveForm, type Sent } from '../usecases/forms';
-import { tellViewers } from '../usecases/live';
-import { receiveWebhook } from '../usecases/webhook-intakes';
-import { Refusal, type World } from '../usecases/world';
+import { takeAnswer } from '../trips/deliver-calls';
+import { receiveForm, type Sent } from '../intake/forms';
+import { tellViewers } from '../platform/live';
+import { receiveWebhook } from '../intake/webhook-intakes';
+import { Refusal, type World } from '../platform/world';
 import { BODY_LIMITS, parseJson, readForm, readText } from './body';
 import { addressOf, atOpenDoor, guards, problem } from './edge';
 

@@ -1,5 +1,5 @@
 /** What every door to the outside has in common: who calls, how often, how much, and how a refusal is said. */
-import type { World } from '../usecases/world';
+import type { World } from '../platform/world';
 import { BodyProblem } from './body';
 import { AT_ONCE, AtOnce, PACES, paceHeaders, Pacer, type Pace } from './pace';
 

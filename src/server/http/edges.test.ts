@@ -1,8 +1,8 @@
 /** Doors without a sign-in, bodies, pace, addresses: what is refused, with which words, before anything is read. */
 import net from 'node:net';
 import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
-import { users } from '../usecases/access';
-import { createForm } from '../usecases/forms';
+import { users } from '../access/access';
+import { createForm } from '../intake/forms';
 import { answerApi, SESSION_COOKIE } from './answer';
 import { BODY_LIMITS, BodyProblem, readBytes, readJson } from './body';
 import { answerForm, answerHandOver, answerPosting } from './doors';
@@ -226,7 +226,7 @@ test('in, out, and out everywhere', async () => {
 });
 
 test('a form stands only in pages of the sites it names', async () => {
-  const { formHosts } = await import('../usecases/forms');
+  const { formHosts } = await import('../intake/forms');
   const form = {
     title: 'A',
     intro: '',

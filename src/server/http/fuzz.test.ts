@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
 import { OPERATIONS, type Operation, type OperationId } from '../../api';
 import { stableId } from '../../core/base';
-import { makeToken } from '../usecases/access';
+import { makeToken } from '../access/access';
 import { answerApi } from './answer';
 
 let world: TestWorld;

@@ -1,8 +1,8 @@
 /** The door of those who were asked in: a name, a password, and a session. */
 import { z } from 'zod';
-import { signIn } from '../usecases/access';
-import { join } from '../usecases/people-here';
-import { Refusal, type World } from '../usecases/world';
+import { signIn } from '../access/access';
+import { join } from '../access/people-here';
+import { Refusal, type World } from '../platform/world';
 import { sameOrigin } from './answer';
 import { BODY_LIMITS, readJson } from './body';
 import { addressOf, atOpenDoor, problem } from './edge';

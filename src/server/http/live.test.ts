@@ -1,12 +1,12 @@
 /** The stream of events open pages listen to. */
 import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { liveEventSchema, type LiveEvent } from '../../api';
-import { signIn } from '../usecases/access';
-import { createFlow, saveDraft, startOn } from '../usecases/flows';
-import { LiveHub } from '../usecases/live';
-import { createPerson } from '../usecases/records';
-import { release } from '../usecases/releases';
-import type { Actor } from '../usecases/world';
+import { signIn } from '../access/access';
+import { createFlow, saveDraft, startOn } from '../flows/flows';
+import { LiveHub } from '../platform/live';
+import { createPerson } from '../records/records';
+import { release } from '../flows/releases';
+import type { Actor } from '../platform/world';
 import { SESSION_COOKIE } from './answer';
 import { answerLive } from './live';
 

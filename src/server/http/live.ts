@@ -1,7 +1,7 @@
 import { HERE_EVERY_MS, type LiveEvent } from '../../api';
-import { sessionUser } from '../usecases/access';
-import { tellViewers, type LiveHub } from '../usecases/live';
-import type { World } from '../usecases/world';
+import { sessionUser } from '../access/access';
+import { tellViewers, type LiveHub } from '../platform/live';
+import type { World } from '../platform/world';
 import { DATABASE_AWAY } from '../ports';
 import { cookieOf, UUID } from './answer';
 import { guards } from './edge';

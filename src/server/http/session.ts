@@ -1,7 +1,7 @@
 /** The door of people: in, out, and out everywhere. */
 import { z } from 'zod';
-import { endOwnSessions, sessionUser, signIn, signOut } from '../usecases/access';
-import { Refusal, type World } from '../usecases/world';
+import { endOwnSessions, sessionUser, signIn, signOut } from '../access/access';
+import { Refusal, type World } from '../platform/world';
 import { cookieOf, sameOrigin, SESSION_COOKIE } from './answer';
 import { BODY_LIMITS, readJson } from './body';
 import { addressOf, atOpenDoor, problem } from './edge';

@@ -4,8 +4,8 @@ import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
 import { cleanJson, cleanText, cutText, isClean } from '../../core/base';
 import { readTable } from '../../core/intake';
 import { openBox } from '../box';
-import { plainName } from '../usecases/entry-files';
-import { createWebhookIntake, webhookIntakes } from '../usecases/webhook-intakes';
+import { plainName } from '../intake/entry-files';
+import { createWebhookIntake, webhookIntakes } from '../intake/webhook-intakes';
 import { BODY_LIMITS, readJson } from './body';
 import { answerForm, answerPosting } from './doors';
 

@@ -1,5 +1,5 @@
 import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
-import { createPerson } from '../usecases/records';
+import { createPerson } from '../records/records';
 import { answerHealth, answerMetrics, answerReady } from './watch';
 
 const KEY = 'a key of sixteen or more';

@@ -1,8 +1,8 @@
 /** For who watches over an installation: whether it is up, whether it can work, and how the work stands (Prometheus text format). */
 import { timingSafeEqual } from 'node:crypto';
 import { collectDefaultMetrics, Gauge, Registry } from 'prom-client';
-import { standing, type Standing } from '../store/watch';
-import type { World } from '../usecases/world';
+import { standing, type Standing } from '../platform/store/watch';
+import type { World } from '../platform/world';
 
 const GAUGES: Readonly<Record<keyof Standing, readonly [name: string, help: string]>> = {
   tripsDue: ['millrace_trips_due', 'Trips that could go on now'],

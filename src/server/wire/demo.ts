@@ -3,8 +3,8 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { parse } from 'csv-parse/sync';
 import { readConfig } from '../config';
-import { bringEntry } from '../usecases/forms';
-import { isSeeded, seedEntriesSchema, seedWorkspace, type CrmRow } from '../usecases/seed';
+import { bringEntry } from '../intake/forms';
+import { isSeeded, seedEntriesSchema, seedWorkspace, type CrmRow } from '../workspace/seed';
 import { readSeed } from './seed-file';
 import { makeWorld } from './world';
 

@@ -5,8 +5,8 @@
 import { randomBytes } from 'node:crypto';
 import fs from 'node:fs';
 import { readConfig } from '../config';
-import { firstAddress } from '../usecases/people-here';
-import { isSeeded, seedWorkspace, workspaceSeedSchema } from '../usecases/seed';
+import { firstAddress } from '../access/people-here';
+import { isSeeded, seedWorkspace, workspaceSeedSchema } from '../workspace/seed';
 import starter from './starter.json';
 import { makeWorld } from './world';
 

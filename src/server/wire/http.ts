@@ -7,7 +7,7 @@ import http from 'node:http';
 import next from 'next';
 import { readConfig } from '../config';
 import { clientAddress, ENTRY_LIMITS, malformed, pageHeaders, plainProblem, proxyList } from '../http/entry';
-import { formHosts } from '../usecases/forms';
+import { formHosts } from '../intake/forms';
 import { webWorld } from './web';
 
 const config = readConfig();

@@ -3,7 +3,7 @@
  * `keys.ts move`: seals everything with the key in `MILLRACE_NEW_SECRET` instead.
  */
 import { readConfig } from '../config';
-import { moveKey, settleKey } from '../usecases/keys';
+import { moveKey, settleKey } from '../workspace/keys';
 import { makeWorld } from './world';
 
 const config = readConfig();

@@ -1,5 +1,5 @@
 import fs from 'node:fs';
-import { workspaceSeedSchema, type WorkspaceSeed } from '../usecases/seed';
+import { workspaceSeedSchema, type WorkspaceSeed } from '../workspace/seed';
 
 /** Parts of a description that may stand in a file of their own, under the same name there. */
 const PARTS = ['fields', 'questions'] as const;

@@ -1,6 +1,6 @@
 /** `sessions.ts EMAIL|all`: ends the sessions of one person, or everybody's. */
 import { readConfig } from '../config';
-import { endSessionsOf } from '../usecases/access';
+import { endSessionsOf } from '../access/access';
 import { makeWorld } from './world';
 
 const world = makeWorld(readConfig(), 'millrace-sessions');

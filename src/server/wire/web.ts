@@ -1,6 +1,6 @@
 import { readConfig } from '../config';
-import { LiveHub } from '../usecases/live';
-import type { World } from '../usecases/world';
+import { LiveHub } from '../platform/live';
+import type { World } from '../platform/world';
 import { makeWorld } from './world';
 
 const kept = globalThis as unknown as { millraceWorld?: World; millraceHub?: LiveHub };

@@ -1,7 +1,7 @@
 import os from 'node:os';
 import { listenForMail } from '../adapters/inbound';
 import { readConfig } from '../config';
-import { receiveRaw } from '../usecases/set-aside';
+import { receiveRaw } from '../intake/set-aside';
 import { Worker, WORKER_DEFAULTS } from '../worker';
 import { makeWorld } from './world';
 

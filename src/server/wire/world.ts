@@ -15,8 +15,8 @@ import { webReader } from '../adapters/web';
 import { signedWebhooks } from '../adapters/webhooks';
 import type { Config } from '../config';
 import { connect } from '../db';
-import { clockOffset } from '../store/settings';
-import type { World } from '../usecases/world';
+import { clockOffset } from '../platform/store/settings';
+import type { World } from '../platform/world';
 
 /** The real world, as the configuration says. */
 export function makeWorld(config: Config, name: string, options: { readonly plansAnew?: boolean } = {}): World {

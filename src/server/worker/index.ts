@@ -5,23 +5,23 @@
  * Refuses: deciding anything - it calls use cases.
  */
 import { assert } from '../../core/base';
-import { runChanges } from '../usecases/change-intake';
-import { walkClock } from '../usecases/clock';
-import { runClocks } from '../usecases/clock-intake';
-import { deliverCalls } from '../usecases/deliver-calls';
-import { makeDossiers } from '../usecases/dossiers';
-import { keepFieldIndexes } from '../usecases/field-indexes';
-import { joinCounts } from '../usecases/flows';
-import { releaseGathered } from '../usecases/gather';
-import { decideReplies } from '../usecases/holding';
-import { forecastImport } from '../usecases/import-preview';
-import { runImport } from '../usecases/imports';
-import { tellViewers } from '../usecases/live';
-import { onWork } from '../usecases/on-work';
-import { sendDue, settleDoubts } from '../usecases/send-due';
-import { sweep } from '../usecases/keeping';
-import { lookAtDoors } from '../usecases/watched';
-import type { World } from '../usecases/world';
+import { runChanges } from '../intake/change-intake';
+import { walkClock } from '../trips/clock';
+import { runClocks } from '../intake/clock-intake';
+import { deliverCalls } from '../trips/deliver-calls';
+import { makeDossiers } from '../research/dossiers';
+import { keepFieldIndexes } from '../records/field-indexes';
+import { joinCounts } from '../flows/flows';
+import { releaseGathered } from '../trips/gather';
+import { decideReplies } from '../messages/holding';
+import { forecastImport } from '../intake/import-preview';
+import { runImport } from '../intake/imports';
+import { tellViewers } from '../platform/live';
+import { onWork } from '../platform/on-work';
+import { sendDue, settleDoubts } from '../messages/send-due';
+import { sweep } from '../workspace/keeping';
+import { lookAtDoors } from '../intake/watched';
+import type { World } from '../platform/world';
 import { Lane, type LaneWork } from './lane';
 import { TripsInHand } from './trips-in-hand';
 

@@ -4,8 +4,8 @@
  */
 import pLimit from 'p-limit';
 import type { WorkspaceTime } from '../../core/engine';
-import { claimGoing, moveAll, outcomeOf, renewGoing, viewOf, viewsFor, type Going, type WorkerAsk } from '../usecases/advance-trips';
-import { workspace, type World } from '../usecases/world';
+import { claimGoing, moveAll, outcomeOf, renewGoing, viewOf, viewsFor, type Going, type WorkerAsk } from '../trips/advance-trips';
+import { workspace, type World } from '../platform/world';
 
 export interface HandAsk extends WorkerAsk {
   /** questions to the outside at the same time */

@@ -1,8 +1,8 @@
 import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
-import { createFlow, startOn } from '../usecases/flows';
-import { trips } from '../usecases/overview';
-import { people } from '../usecases/records';
-import { release } from '../usecases/releases';
+import { createFlow, startOn } from '../flows/flows';
+import { trips } from '../desk/overview';
+import { people } from '../records/records';
+import { release } from '../flows/releases';
 import { readConfig } from '../config';
 import { connect, migrate } from '../db';
 import fs from 'node:fs';

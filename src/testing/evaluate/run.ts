@@ -20,7 +20,7 @@ import {
 } from '../../core/reader/learning';
 import { unitOf } from '../../core/units';
 import { Dictionaries } from '../../server/adapters/dictionary';
-import { askedWith } from '../../server/usecases/asked';
+import { askedWith } from '../../server/research/asked';
 import {
   answerTypeOf,
   isRight,

@@ -1,1 +1,1 @@
-import '../server/store/one';
+import '../server/trips/store/one';

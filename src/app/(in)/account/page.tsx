@@ -1,8 +1,8 @@
 import { cookies } from 'next/headers';
-import { actionsOf } from '../../../server/access';
+import { actionsOf } from '../../../server/access/may';
 import { SESSION_COOKIE } from '../../../server/http/answer';
-import { sessionsOf } from '../../../server/usecases/access';
-import { workspace } from '../../../server/usecases/world';
+import { sessionsOf } from '../../../server/access/access';
+import { workspace } from '../../../server/platform/world';
 import { Account } from '../../../ui/settings/view/Account';
 import { signed } from '../../session';
 

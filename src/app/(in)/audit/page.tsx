@@ -1,5 +1,5 @@
-import { auditPage } from '../../../server/usecases/audit';
-import { workspace } from '../../../server/usecases/world';
+import { auditPage } from '../../../server/access/audit';
+import { workspace } from '../../../server/platform/world';
 import { Audit } from '../../../ui/settings/view/Audit';
 import { signed } from '../../session';
 

@@ -1,4 +1,4 @@
-import { pairs } from '../../../server/usecases/overview';
+import { pairs } from '../../../server/desk/overview';
 import { Duplicates } from '../../../ui/duplicates/view/Duplicates';
 import { signed } from '../../session';
 

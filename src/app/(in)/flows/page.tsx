@@ -1,7 +1,7 @@
 import { numberedLines, parseFlow } from '../../../core/flow/syntax';
-import { flows } from '../../../server/usecases/flows';
-import { startOfDay } from '../../../server/usecases/overview';
-import { workspace } from '../../../server/usecases/world';
+import { flows } from '../../../server/flows/flows';
+import { startOfDay } from '../../../server/desk/overview';
+import { workspace } from '../../../server/platform/world';
 import { Flows } from '../../../ui/flows/view/Flows';
 import { signed } from '../../session';
 

@@ -1,5 +1,5 @@
-import { library } from '../../../server/usecases/library';
-import { lookups } from '../../../server/usecases/overview';
+import { library } from '../../../server/flows/library';
+import { lookups } from '../../../server/desk/overview';
 import { Lookups } from '../../../ui/lookups/view/Lookups';
 import { signed } from '../../session';
 

@@ -1,5 +1,5 @@
-import { threads } from '../../../server/usecases/overview';
-import { workspace } from '../../../server/usecases/world';
+import { threads } from '../../../server/desk/overview';
+import { workspace } from '../../../server/platform/world';
 import { Threads } from '../../../ui/messages/view/Threads';
 import { MessageTabs } from '../../../ui/things/view/MessageTabs';
 import { signed } from '../../session';

@@ -1,7 +1,7 @@
-import { liveFlows } from '../../../server/usecases/flows';
-import { opening, openings } from '../../../server/usecases/openings';
+import { liveFlows } from '../../../server/flows/flows';
+import { opening, openings } from '../../../server/intake/openings';
 import { Known } from '../../../ui/records/view/Known';
-import { loadCatalogue } from '../../../server/usecases/fields';
+import { loadCatalogue } from '../../../server/records/fields';
 import { Openings } from '../../../ui/openings/view/Openings';
 import { orNotFound } from '../../not-found-or';
 import { signed } from '../../session';

@@ -1,6 +1,6 @@
-import { liveFlows } from '../../../server/usecases/flows';
-import { library } from '../../../server/usecases/library';
-import { counts, deals } from '../../../server/usecases/records';
+import { liveFlows } from '../../../server/flows/flows';
+import { library } from '../../../server/flows/library';
+import { counts, deals } from '../../../server/records/records';
 import { Pipeline } from '../../../ui/pipeline/view/Pipeline';
 import { signed } from '../../session';
 

@@ -1,5 +1,5 @@
-import { dossierPage } from '../../../server/usecases/dossiers';
-import { workspace } from '../../../server/usecases/world';
+import { dossierPage } from '../../../server/research/dossiers';
+import { workspace } from '../../../server/platform/world';
 import { DossierPage } from '../../../ui/records/view/DossierPage';
 import { orNotFound } from '../../not-found-or';
 import { signed } from '../../session';

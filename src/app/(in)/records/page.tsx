@@ -1,6 +1,6 @@
-import { liveFlows } from '../../../server/usecases/flows';
-import { conditionProblem } from '../../../server/usecases/conditions';
-import { companies, counts, countWhere, people } from '../../../server/usecases/records';
+import { liveFlows } from '../../../server/flows/flows';
+import { conditionProblem } from '../../../server/records/conditions';
+import { companies, counts, countWhere, people } from '../../../server/records/records';
 import { Records } from '../../../ui/records/view/Records';
 import { orNotFound } from '../../not-found-or';
 import { signed } from '../../session';

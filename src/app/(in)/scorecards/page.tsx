@@ -1,4 +1,4 @@
-import { things } from '../../../server/usecases/things';
+import { things } from '../../../server/flows/things';
 import { ThingList } from '../../../ui/things/view/ThingList';
 import { signed } from '../../session';
 

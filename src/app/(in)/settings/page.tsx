@@ -1,6 +1,6 @@
 import { COUNTRIES } from '../../../core/fields';
-import { settingsIndex } from '../../../server/usecases/settings-index';
-import { workspace } from '../../../server/usecases/world';
+import { settingsIndex } from '../../../server/workspace/settings-index';
+import { workspace } from '../../../server/platform/world';
 import { Workspace } from '../../../ui/settings/view/Workspace';
 import { signed } from '../../session';
 

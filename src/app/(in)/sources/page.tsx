@@ -1,6 +1,6 @@
-import { doors } from '../../../server/usecases/doors';
-import { imports } from '../../../server/usecases/imports';
-import { setAsideCounts } from '../../../server/usecases/set-aside';
+import { doors } from '../../../server/intake/doors';
+import { imports } from '../../../server/intake/imports';
+import { setAsideCounts } from '../../../server/intake/set-aside';
 import { Sources } from '../../../ui/sources/view/Sources';
 import { signed } from '../../session';
 

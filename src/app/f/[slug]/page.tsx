@@ -1,5 +1,5 @@
-import { publicForm } from '../../../server/usecases/forms';
-import { workspace } from '../../../server/usecases/world';
+import { publicForm } from '../../../server/intake/forms';
+import { workspace } from '../../../server/platform/world';
 import { webWorld } from '../../../server/wire/web';
 import { ClosedForm, PublicForm } from '../../../ui/sources/view/PublicForm';
 

@@ -1,5 +1,5 @@
-import { invitation } from '../../../server/usecases/people-here';
-import { workspace } from '../../../server/usecases/world';
+import { invitation } from '../../../server/access/people-here';
+import { workspace } from '../../../server/platform/world';
 import { webWorld } from '../../../server/wire/web';
 import { Join } from '../../../ui/session/view/Join';
 import { toldAway } from '../../session';

@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { fileKind } from '../../../core/intake';
 import { readDocument } from '../../../server/box/documents';
 import { WorldFailure, type DocumentText } from '../../../server/ports';
-import { textOf } from '../../../server/usecases/entry-files';
+import { textOf } from '../../../server/intake/entry-files';
 import { briefSchema, givenBrief, scoreBrief } from './brief';
 import { callSchema, givenCall, scoreCall } from './call';
 import { cvSchema, givenCv, scoreCv } from './cv';

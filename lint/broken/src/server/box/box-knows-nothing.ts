@@ -1,1 +1,1 @@
-import '../usecases/usecases-see-ports';
+import '../trips/areas-see-ports';

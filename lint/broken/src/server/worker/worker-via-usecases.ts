@@ -1,1 +1,1 @@
-import '../store/one';
+import '../trips/store/one';

@@ -1,7 +1,7 @@
-import { drafts, flow, flows, latestTrials, ribbon, versions } from '../../../../server/usecases/flows';
-import { specimens } from '../../../../server/usecases/specimens';
-import { library } from '../../../../server/usecases/library';
-import { workspace } from '../../../../server/usecases/world';
+import { drafts, flow, flows, latestTrials, ribbon, versions } from '../../../../server/flows/flows';
+import { specimens } from '../../../../server/research/specimens';
+import { library } from '../../../../server/flows/library';
+import { workspace } from '../../../../server/platform/world';
 import { Workbench } from '../../../../ui/flows/view/Workbench';
 import { orNotFound } from '../../../not-found-or';
 import { signed } from '../../../session';

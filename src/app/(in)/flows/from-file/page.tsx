@@ -1,4 +1,4 @@
-import { library } from '../../../../server/usecases/library';
+import { library } from '../../../../server/flows/library';
 import { FromFile } from '../../../../ui/flows/view/FromFile';
 import { signed } from '../../../session';
 

@@ -1,7 +1,7 @@
-import { handOverTo } from '../../../../server/usecases/holders';
-import { thread } from '../../../../server/usecases/overview';
-import { draftAnswer, waitingThreads } from '../../../../server/usecases/replies';
-import { workspace } from '../../../../server/usecases/world';
+import { handOverTo } from '../../../../server/messages/holders';
+import { thread } from '../../../../server/desk/overview';
+import { draftAnswer, waitingThreads } from '../../../../server/messages/replies';
+import { workspace } from '../../../../server/platform/world';
 import { Thread } from '../../../../ui/messages/view/Thread';
 import { orNotFound } from '../../../not-found-or';
 import { signed } from '../../../session';

@@ -1,4 +1,4 @@
-import { answerBook } from '../../../../server/usecases/answer-book';
+import { answerBook } from '../../../../server/messages/answer-book';
 import { AnswerBook } from '../../../../ui/messages/view/AnswerBook';
 import { MessageTabs } from '../../../../ui/things/view/MessageTabs';
 import { signed } from '../../../session';

@@ -1,6 +1,6 @@
-import { corrections } from '../../../../server/usecases/corrections';
-import { holdRules } from '../../../../server/usecases/holding';
-import { workspace } from '../../../../server/usecases/world';
+import { corrections } from '../../../../server/messages/corrections';
+import { holdRules } from '../../../../server/messages/holding';
+import { workspace } from '../../../../server/platform/world';
 import { HoldRules } from '../../../../ui/messages/view/HoldRules';
 import { MessageTabs } from '../../../../ui/things/view/MessageTabs';
 import { signed } from '../../../session';

@@ -1,4 +1,4 @@
-import { statements } from '../../../../server/usecases/things';
+import { statements } from '../../../../server/flows/things';
 import { Statements } from '../../../../ui/things/view/Statements';
 import { signed } from '../../../session';
 

@@ -1,6 +1,6 @@
-import { library } from '../../../../server/usecases/library';
-import { dealPage } from '../../../../server/usecases/records';
-import { workspace } from '../../../../server/usecases/world';
+import { library } from '../../../../server/flows/library';
+import { dealPage } from '../../../../server/records/records';
+import { workspace } from '../../../../server/platform/world';
 import { DealPage } from '../../../../ui/records/view/DealPage';
 import { orNotFound } from '../../../not-found-or';
 import { signed } from '../../../session';

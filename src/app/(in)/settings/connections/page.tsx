@@ -1,5 +1,5 @@
-import { providers } from '../../../../server/usecases/providers';
-import { settingsIndex } from '../../../../server/usecases/settings-index';
+import { providers } from '../../../../server/workspace/providers';
+import { settingsIndex } from '../../../../server/workspace/settings-index';
 import { Connections } from '../../../../ui/settings/view/Connections';
 import { signed } from '../../../session';
 

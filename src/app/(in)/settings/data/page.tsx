@@ -1,6 +1,6 @@
-import { erasurePreview } from '../../../../server/usecases/erase';
-import { keepingView } from '../../../../server/usecases/keeping';
-import { settingsIndex } from '../../../../server/usecases/settings-index';
+import { erasurePreview } from '../../../../server/workspace/erase';
+import { keepingView } from '../../../../server/workspace/keeping';
+import { settingsIndex } from '../../../../server/workspace/settings-index';
 import { Data } from '../../../../ui/settings/view/Data';
 import { orNotFound } from '../../../not-found-or';
 import { signed } from '../../../session';

@@ -1,6 +1,6 @@
-import { doNotContactList } from '../../../../server/usecases/do-not-contact';
-import { settingsIndex } from '../../../../server/usecases/settings-index';
-import { workspace } from '../../../../server/usecases/world';
+import { doNotContactList } from '../../../../server/messages/do-not-contact';
+import { settingsIndex } from '../../../../server/workspace/settings-index';
+import { workspace } from '../../../../server/platform/world';
 import { NotWrittenTo } from '../../../../ui/settings/view/NotWrittenTo';
 import { signed } from '../../../session';
 

@@ -1,6 +1,6 @@
 import { RECORD_KINDS } from '../../../../core/base';
-import { fieldsView } from '../../../../server/usecases/change-fields';
-import { settingsIndex } from '../../../../server/usecases/settings-index';
+import { fieldsView } from '../../../../server/records/change-fields';
+import { settingsIndex } from '../../../../server/workspace/settings-index';
 import { Fields } from '../../../../ui/settings/view/Fields';
 import { signed } from '../../../session';
 

@@ -1,9 +1,9 @@
 import type { MailboxShape } from '../../../../api';
 import { SLOT_MS } from '../../../../core/calendar';
 import { toWire } from '../../../../server/http/answer';
-import { mailboxViews } from '../../../../server/usecases/mailboxes';
-import { settingsIndex } from '../../../../server/usecases/settings-index';
-import { workspace } from '../../../../server/usecases/world';
+import { mailboxViews } from '../../../../server/messages/mailboxes';
+import { settingsIndex } from '../../../../server/workspace/settings-index';
+import { workspace } from '../../../../server/platform/world';
 import { Mailboxes } from '../../../../ui/settings/view/Mailboxes';
 import { signed } from '../../../session';
 

@@ -1,8 +1,8 @@
 import type { PeopleHere as View } from '../../../../api';
-import { actionsOf, ROLES } from '../../../../server/access';
+import { actionsOf, ROLES } from '../../../../server/access/may';
 import { toWire } from '../../../../server/http/answer';
-import { peopleView } from '../../../../server/usecases/people-here';
-import { settingsIndex } from '../../../../server/usecases/settings-index';
+import { peopleView } from '../../../../server/access/people-here';
+import { settingsIndex } from '../../../../server/workspace/settings-index';
 import { PeopleHere } from '../../../../ui/settings/view/PeopleHere';
 import { signed } from '../../../session';
 

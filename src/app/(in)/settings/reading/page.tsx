@@ -1,5 +1,5 @@
-import { researchSettings } from '../../../../server/usecases/research-settings';
-import { settingsIndex } from '../../../../server/usecases/settings-index';
+import { researchSettings } from '../../../../server/research/research-settings';
+import { settingsIndex } from '../../../../server/workspace/settings-index';
 import { Reading } from '../../../../ui/settings/view/Reading';
 import { signed } from '../../../session';
 

@@ -1,8 +1,8 @@
 import type { TeamShape } from '../../../../api';
 import { toWire } from '../../../../server/http/answer';
-import { users } from '../../../../server/usecases/access';
-import { settingsIndex } from '../../../../server/usecases/settings-index';
-import { teams } from '../../../../server/usecases/teams';
+import { users } from '../../../../server/access/access';
+import { settingsIndex } from '../../../../server/workspace/settings-index';
+import { teams } from '../../../../server/workspace/teams';
 import { Teams } from '../../../../ui/settings/view/Teams';
 import { signed } from '../../../session';
 

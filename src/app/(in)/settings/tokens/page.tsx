@@ -1,7 +1,7 @@
 import type { TokenShape } from '../../../../api';
 import { toWire } from '../../../../server/http/answer';
-import { settingsIndex } from '../../../../server/usecases/settings-index';
-import { tokens } from '../../../../server/usecases/tokens';
+import { settingsIndex } from '../../../../server/workspace/settings-index';
+import { tokens } from '../../../../server/access/tokens';
 import { Tokens, TokensClosed } from '../../../../ui/settings/view/Tokens';
 import { signed } from '../../../session';
 

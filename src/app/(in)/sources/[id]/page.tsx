@@ -1,6 +1,6 @@
-import { liveFlows } from '../../../../server/usecases/flows';
-import { previewImport } from '../../../../server/usecases/import-preview';
-import { importStatus } from '../../../../server/usecases/imports';
+import { liveFlows } from '../../../../server/flows/flows';
+import { previewImport } from '../../../../server/intake/import-preview';
+import { importStatus } from '../../../../server/intake/imports';
 import { TakeIn } from '../../../../ui/sources/view/TakeIn';
 import { orNotFound } from '../../../not-found-or';
 import { signed } from '../../../session';

@@ -1,4 +1,4 @@
-import { liveFlows } from '../../../../server/usecases/flows';
+import { liveFlows } from '../../../../server/flows/flows';
 import { Directory } from '../../../../ui/sources/view/Directory';
 import { signed } from '../../../session';
 

@@ -1,5 +1,5 @@
-import { listOfSetAside } from '../../../../server/usecases/set-aside';
-import { workspace } from '../../../../server/usecases/world';
+import { listOfSetAside } from '../../../../server/intake/set-aside';
+import { workspace } from '../../../../server/platform/world';
 import { SetAside } from '../../../../ui/sources/view/SetAside';
 import { signed } from '../../../session';
 

@@ -1,6 +1,6 @@
-import { trip } from '../../../../server/usecases/overview';
-import { factsBehind } from '../../../../server/usecases/records';
-import { workspace } from '../../../../server/usecases/world';
+import { trip } from '../../../../server/desk/overview';
+import { factsBehind } from '../../../../server/records/records';
+import { workspace } from '../../../../server/platform/world';
 import { Trip } from '../../../../ui/flows/view/Trip';
 import { orNotFound } from '../../../not-found-or';
 import { signed } from '../../../session';

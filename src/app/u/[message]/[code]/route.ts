@@ -1,5 +1,5 @@
-import { unsubscribe } from '../../../../server/usecases/receive-mail';
-import { Refusal } from '../../../../server/usecases/world';
+import { unsubscribe } from '../../../../server/messages/receive-mail';
+import { Refusal } from '../../../../server/platform/world';
 import { webWorld } from '../../../../server/wire/web';
 
 type Context = { params: Promise<{ message: string; code: string }> };

@@ -1,8 +1,8 @@
-import { flow, latestTrials } from '../../../../../server/usecases/flows';
-import { library } from '../../../../../server/usecases/library';
-import { forecastAndReal, forecastDraft, history, whatWouldChange } from '../../../../../server/usecases/releases';
-import { flows } from '../../../../../server/usecases/flows';
-import { workspace } from '../../../../../server/usecases/world';
+import { flow, latestTrials } from '../../../../../server/flows/flows';
+import { library } from '../../../../../server/flows/library';
+import { forecastAndReal, forecastDraft, history, whatWouldChange } from '../../../../../server/flows/releases';
+import { flows } from '../../../../../server/flows/flows';
+import { workspace } from '../../../../../server/platform/world';
 import { Release } from '../../../../../ui/flows/view/Release';
 import { orNotFound } from '../../../../not-found-or';
 import { signed } from '../../../../session';

@@ -1,8 +1,8 @@
 import { numberedLines, parseFlow } from '../../../../../core/flow/syntax';
-import { flow, versions } from '../../../../../server/usecases/flows';
-import { tripCounts, trips } from '../../../../../server/usecases/overview';
-import { stuckGroups } from '../../../../../server/usecases/stuck';
-import { workspace } from '../../../../../server/usecases/world';
+import { flow, versions } from '../../../../../server/flows/flows';
+import { tripCounts, trips } from '../../../../../server/desk/overview';
+import { stuckGroups } from '../../../../../server/trips/stuck';
+import { workspace } from '../../../../../server/platform/world';
 import { Trips } from '../../../../../ui/flows/view/Trips';
 import { orNotFound } from '../../../../not-found-or';
 import { signed } from '../../../../session';

@@ -1,6 +1,6 @@
-import { providers } from '../../../../../server/usecases/providers';
-import { thing } from '../../../../../server/usecases/things';
-import { workspace } from '../../../../../server/usecases/world';
+import { providers } from '../../../../../server/workspace/providers';
+import { thing } from '../../../../../server/flows/things';
+import { workspace } from '../../../../../server/platform/world';
 import { ChainBench } from '../../../../../ui/things/view/ChainBench';
 import { orNotFound } from '../../../../not-found-or';
 import { signed } from '../../../../session';

@@ -1,6 +1,6 @@
-import { answeredLately } from '../../../../../server/usecases/answer-book';
-import { thing } from '../../../../../server/usecases/things';
-import { workspace } from '../../../../../server/usecases/world';
+import { answeredLately } from '../../../../../server/messages/answer-book';
+import { thing } from '../../../../../server/flows/things';
+import { workspace } from '../../../../../server/platform/world';
 import { AnswerBench } from '../../../../../ui/things/view/AnswerBench';
 import { orNotFound } from '../../../../not-found-or';
 import { signed } from '../../../../session';

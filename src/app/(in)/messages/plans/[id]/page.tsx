@@ -1,6 +1,6 @@
-import { library } from '../../../../../server/usecases/library';
-import { thing } from '../../../../../server/usecases/things';
-import { workspace } from '../../../../../server/usecases/world';
+import { library } from '../../../../../server/flows/library';
+import { thing } from '../../../../../server/flows/things';
+import { workspace } from '../../../../../server/platform/world';
 import { PlanBench } from '../../../../../ui/things/view/PlanBench';
 import { orNotFound } from '../../../../not-found-or';
 import { signed } from '../../../../session';

@@ -1,5 +1,5 @@
-import { thing } from '../../../../../server/usecases/things';
-import { workspace } from '../../../../../server/usecases/world';
+import { thing } from '../../../../../server/flows/things';
+import { workspace } from '../../../../../server/platform/world';
 import { PipelineBench } from '../../../../../ui/things/view/PipelineBench';
 import { orNotFound } from '../../../../not-found-or';
 import { signed } from '../../../../session';

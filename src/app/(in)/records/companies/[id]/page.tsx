@@ -1,5 +1,5 @@
-import { companyPage } from '../../../../../server/usecases/records';
-import { workspace } from '../../../../../server/usecases/world';
+import { companyPage } from '../../../../../server/records/records';
+import { workspace } from '../../../../../server/platform/world';
 import { CompanyPage } from '../../../../../ui/records/view/CompanyPage';
 import { orNotFound } from '../../../../not-found-or';
 import { signed } from '../../../../session';

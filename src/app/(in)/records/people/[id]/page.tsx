@@ -1,6 +1,6 @@
-import { liveFlows } from '../../../../../server/usecases/flows';
-import { personPage, scoreOf } from '../../../../../server/usecases/records';
-import { workspace } from '../../../../../server/usecases/world';
+import { liveFlows } from '../../../../../server/flows/flows';
+import { personPage, scoreOf } from '../../../../../server/records/records';
+import { workspace } from '../../../../../server/platform/world';
 import { PersonPage } from '../../../../../ui/records/view/PersonPage';
 import { orNotFound } from '../../../../not-found-or';
 import { signed } from '../../../../session';

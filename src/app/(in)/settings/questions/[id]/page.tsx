@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
-import { tryQuestion } from '../../../../../server/usecases/teach';
-import { Refusal } from '../../../../../server/usecases/world';
+import { tryQuestion } from '../../../../../server/research/teach';
+import { Refusal } from '../../../../../server/platform/world';
 import type { QuestionView } from '../../../../../ui/settings/state/teach';
 import { Teach } from '../../../../../ui/settings/view/Teach';
 import { signed } from '../../../../session';

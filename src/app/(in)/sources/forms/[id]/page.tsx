@@ -1,5 +1,5 @@
-import { entries, form } from '../../../../../server/usecases/forms';
-import { workspace } from '../../../../../server/usecases/world';
+import { entries, form } from '../../../../../server/intake/forms';
+import { workspace } from '../../../../../server/platform/world';
 import { FormPage } from '../../../../../ui/sources/view/FormPage';
 import { orNotFound } from '../../../../not-found-or';
 import { signed } from '../../../../session';

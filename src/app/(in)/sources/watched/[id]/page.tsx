@@ -1,5 +1,5 @@
-import { watchedDoor } from '../../../../../server/usecases/watched';
-import { workspace } from '../../../../../server/usecases/world';
+import { watchedDoor } from '../../../../../server/intake/watched';
+import { workspace } from '../../../../../server/platform/world';
 import { WatchedPage } from '../../../../../ui/sources/view/WatchedPage';
 import { orNotFound } from '../../../../not-found-or';
 import { signed } from '../../../../session';

@@ -1,4 +1,4 @@
-import { ourHosts } from '../../../../../server/usecases/doors';
+import { ourHosts } from '../../../../../server/intake/doors';
 import { NewWatched } from '../../../../../ui/sources/view/NewWatched';
 import { signed } from '../../../../session';
 

@@ -1,5 +1,5 @@
-import { webhookIntake } from '../../../../../server/usecases/webhook-intakes';
-import { workspace } from '../../../../../server/usecases/world';
+import { webhookIntake } from '../../../../../server/intake/webhook-intakes';
+import { workspace } from '../../../../../server/platform/world';
 import { WebhookPage } from '../../../../../ui/sources/view/WebhookPage';
 import { orNotFound } from '../../../../not-found-or';
 import { signed } from '../../../../session';

@@ -1,0 +1,1 @@
+import '../trips/store/one';

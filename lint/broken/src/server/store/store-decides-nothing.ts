@@ -1,1 +1,0 @@
-import '../usecases/sql-in-store';

@@ -1,0 +1,86 @@
+/** Mailboxes that write: kept, sealed, checked, and the way their mails take. */
+import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { checkMailbox, keepMailbox, mailboxViews, routeOf, type MailboxAsk } from './mailboxes';
+import { users } from '../access/access';
+import { keepWorkspace } from '../workspace/workspace-settings';
+import { workspace, type Actor } from '../platform/world';
+
+let world: TestWorld;
+let ruud: Actor;
+beforeEach(async () => {
+  world = await testWorld();
+  await demoWorkspace(world);
+  const owner = (await users(world)).find((user) => user.role === 'owner')!;
+  ruud = { userId: owner.id, name: owner.name };
+});
+afterEach(() => world.close());
+
+const route = { host: 'smtp.thornwick.example', port: 465, tls: 'from the start', user: 'south@thornwick.example' } as const;
+const ask: MailboxAsk = {
+  isNew: true,
+  address: 'south@thornwick.example',
+  displayName: 'Thornwick, south',
+  zone: 'Europe/Madrid',
+  dailyLimit: 30,
+  personGapDays: 3,
+  replyTo: null,
+  route,
+  password: 'quiet river',
+};
+const south = async () => (await mailboxViews(world)).find((box) => box.name === 'South');
+
+test('a mailbox is made; its password is kept sealed and never given out', async () => {
+  await keepMailbox(world, ruud, 'South', ask);
+  expect(await south()).toMatchObject({ address: 'south@thornwick.example', route, hasPassword: true, checked: null, usedBy: [] });
+  expect(JSON.stringify(await mailboxViews(world))).not.toContain('quiet river');
+  const [kept] = await world.db<{ routeSecret: string }[]>`select route_secret from mailbox where name = 'South'`;
+  expect(kept?.routeSecret).not.toContain('quiet river');
+  expect(await routeOf(world, { name: 'South' })).toEqual({ ...route, password: 'quiet river' });
+  expect(await routeOf(world, { address: 'SOUTH@thornwick.example' })).toMatchObject({ password: 'quiet river' });
+  expect(await routeOf(world, { name: 'Sales mailbox' })).toBeNull();
+});
+
+test('a password goes nowhere but where it was typed for', async () => {
+  await keepMailbox(world, ruud, 'South', ask);
+  await keepMailbox(world, ruud, 'South', { ...ask, isNew: false, dailyLimit: 50, password: null });
+  expect(await routeOf(world, { name: 'South' })).toMatchObject({ password: 'quiet river' });
+  const elsewhere = { ...ask, isNew: false, route: { ...route, host: 'smtp.elsewhere.example' }, password: null };
+  await expect(keepMailbox(world, ruud, 'South', elsewhere)).rejects.toThrow('type it again');
+  await keepMailbox(world, ruud, 'South', { ...elsewhere, password: 'another one' });
+  expect(await routeOf(world, { name: 'South' })).toMatchObject({ host: 'smtp.elsewhere.example', password: 'another one' });
+  await keepMailbox(world, ruud, 'South', { ...ask, isNew: false, route: null, password: null });
+  expect((await south())?.hasPassword).toBe(false);
+});
+
+test('names and addresses are each one mailbox’s', async () => {
+  await expect(keepMailbox(world, ruud, 'Sales mailbox', ask)).rejects.toThrow('already');
+  await expect(keepMailbox(world, ruud, 'Nowhere', { ...ask, isNew: false })).rejects.toThrow('does not exist');
+  await expect(keepMailbox(world, ruud, 'South', { ...ask, address: 'Sales@thornwick.example' })).rejects.toThrow('is the address of');
+});
+
+test('a check goes its way, is kept, and is void when the way changes', async () => {
+  await keepMailbox(world, ruud, 'South', ask);
+  await checkMailbox(world, ruud, 'South');
+  expect(world.outside.checked).toEqual([{ address: 'south@thornwick.example', route: { ...route, password: 'quiet river' } }]);
+  expect((await south())?.checked).toMatchObject({ ok: true, at: world.now });
+  await keepMailbox(world, ruud, 'South', { ...ask, isNew: false, dailyLimit: 20, password: null });
+  expect((await south())?.checked?.ok).toBe(true);
+  world.outside.relayReached = false;
+  await checkMailbox(world, ruud, 'South');
+  expect((await south())?.checked).toMatchObject({ ok: false, steps: [{ what: 'reach it', ok: false, says: 'there is no such host' }] });
+  await keepMailbox(world, ruud, 'South', { ...ask, isNew: false, route: { ...route, port: 587 }, password: 'quiet river' });
+  expect((await south())?.checked).toBeNull();
+});
+
+test('who uses a mailbox is said', async () => {
+  expect((await mailboxViews(world)).find((box) => box.name === 'Sales mailbox')?.usedBy).toContain('plan First contact');
+});
+
+test('the workspace keeps a zone and a country that exist, and its days off in order', async () => {
+  const before = await workspace(world.db);
+  await expect(keepWorkspace(world, ruud, { ...before, zone: 'Mars/Olympus' })).rejects.toThrow('no time zone');
+  await expect(keepWorkspace(world, ruud, { ...before, defaultCountry: 'XX' })).rejects.toThrow('no country');
+  expect(await keepWorkspace(world, ruud, { ...before, daysOff: ['2027-01-01', '2026-12-25', '2026-12-25'] })).toMatchObject({
+    daysOff: ['2026-12-25', '2027-01-01'],
+  });
+});

@@ -1,0 +1,154 @@
+/**
+ * Mailboxes that write: made, changed and checked. Promises: a password is kept sealed, and for the server it was typed for; a
+ * check says which step failed and what to do. Refuses: reading mailboxes (they come in as watched doors).
+ */
+import { z } from 'zod';
+import type { Instant } from '../../core/base';
+import type { MailRoute, RouteCheck } from '../ports';
+import { listMailboxes, mailboxRoutes, putMailbox, putRoute, putRouteCheck, type MailboxRow } from './store/messages';
+import { listThings } from '../flows/store/things';
+import { insertAudit } from '../access/store/audit';
+import { flowsNaming } from '../flows/naming';
+import { seal, unseal } from '../platform/seal';
+import { found, Refusal, type Actor, type World } from '../platform/world';
+
+export const routeSchema = z.object({
+  host: z.string().trim().min(1).max(253),
+  port: z.number().int().min(1).max(65_535),
+  tls: z.enum(['from the start', 'after a greeting', 'never']),
+  user: z.string().max(320),
+});
+export type RouteSettings = z.infer<typeof routeSchema>;
+
+export interface CheckView extends RouteCheck {
+  readonly at: Instant;
+}
+export interface MailboxView extends MailboxRow {
+  readonly replyTo: string | null;
+  /** null: by the relay of this installation */
+  readonly route: RouteSettings | null;
+  readonly hasPassword: boolean;
+  readonly checked: CheckView | null;
+  /** flows and plans that name it */
+  readonly usedBy: readonly string[];
+}
+
+const checkSchema = z.object({
+  ok: z.boolean(),
+  steps: z.array(z.object({ what: z.string(), ok: z.boolean(), says: z.string() })),
+  at: z.number(),
+});
+
+export async function mailboxViews(world: World): Promise<readonly MailboxView[]> {
+  const [boxes, routes, naming, plans] = await Promise.all([
+    listMailboxes(world.db),
+    mailboxRoutes(world.db),
+    flowsNaming(world),
+    listThings(world.db, 'plan'),
+  ]);
+  return boxes.map((box) => {
+    const kept = routes.find((entry) => entry.name === box.name);
+    const route = routeSchema.safeParse(kept?.route);
+    const checked = checkSchema.safeParse(kept?.checked);
+    const named = plans.filter((plan) => !plan.retired && (plan.body as { mailbox?: unknown }).mailbox === box.name);
+    return {
+      ...box,
+      replyTo: kept?.replyTo ?? null,
+      route: route.success ? route.data : null,
+      hasPassword: kept?.secret != null,
+      checked: checked.success ? checked.data : null,
+      usedBy: [...naming('connection', box.name), ...named.map((plan) => `plan ${plan.name}`)],
+    };
+  });
+}
+
+export interface MailboxAsk {
+  readonly isNew: boolean;
+  readonly address: string;
+  readonly displayName: string;
+  readonly zone: string;
+  readonly dailyLimit: number;
+  readonly personGapDays: number;
+  readonly replyTo: string | null;
+  readonly route: RouteSettings | null;
+  /** null: the one that is kept stays */
+  readonly password: string | null;
+}
+
+const serverOf = (route: RouteSettings | null): string =>
+  route === null ? 'the relay' : `${route.host.toLowerCase()}:${route.port} ${route.user}`;
+
+/** Makes or changes a mailbox. Its way out and its password are the owner's. */
+export async function keepMailbox(world: World, actor: Actor, name: string, ask: MailboxAsk): Promise<readonly MailboxView[]> {
+  const before = (await mailboxViews(world)).find((box) => box.name === name);
+  if (ask.isNew && before) throw new Refusal('conflict', `there is a mailbox “${name}” already`);
+  if (!ask.isNew) found(before, `the mailbox “${name}”`);
+  const twin = (await listMailboxes(world.db)).find((box) => box.name !== name && box.address.toLowerCase() === ask.address.toLowerCase());
+  if (twin) throw new Refusal('conflict', `${ask.address} is the address of “${twin.name}”`);
+  const moved = serverOf(before?.route ?? null) !== serverOf(ask.route);
+  if (moved && before?.hasPassword === true && ask.password === null && ask.route !== null && ask.route.user !== '')
+    throw new Refusal('not valid', `the password was kept for ${serverOf(before.route)}: type it again for ${serverOf(ask.route)}`);
+  const password = ask.password === '' ? null : ask.password;
+  await world.db.begin(async (tx) => {
+    await putMailbox(tx, {
+      name,
+      address: ask.address,
+      displayName: ask.displayName,
+      zone: ask.zone,
+      dailyLimit: ask.dailyLimit,
+      personGapDays: ask.personGapDays,
+    });
+    const keepsSecret = ask.password === null && !moved;
+    await putRoute(tx, name, {
+      replyTo: ask.replyTo,
+      route: ask.route,
+      ...(!keepsSecret && { secret: password === null || ask.route === null ? null : seal(world.secret, password) }),
+    });
+    await insertAudit(tx, {
+      at: await world.clock.now(),
+      userId: actor.userId,
+      what: ask.isNew ? 'made a mailbox' : 'changed a mailbox',
+      detail: { name, address: ask.address, by: serverOf(ask.route), ...(ask.password !== null && { password: 'changed' }) },
+    });
+  });
+  return mailboxViews(world);
+}
+
+/** The way out of a mailbox's mails; null: by the relay of this installation. */
+export async function routeOf(world: World, which: { readonly name: string } | { readonly address: string }): Promise<MailRoute | null> {
+  const kept = (await mailboxRoutes(world.db)).find((entry) =>
+    'name' in which ? entry.name === which.name : entry.address.toLowerCase() === which.address.toLowerCase(),
+  );
+  const route = routeSchema.safeParse(kept?.route);
+  if (!route.success) return null;
+  return { ...route.data, password: kept?.secret == null ? '' : unseal(world.secret, kept.secret) };
+}
+
+/** Goes the mailbox's way step by step, up to a letter from it to itself, and keeps how that went. */
+export async function checkMailbox(world: World, actor: Actor, name: string): Promise<readonly MailboxView[]> {
+  const box = found(
+    (await mailboxViews(world)).find((entry) => entry.name === name),
+    `the mailbox “${name}”`,
+  );
+  const now = await world.clock.now();
+  const raw = await world.mail.compose({
+    from: { name: box.displayName, address: box.address },
+    to: { name: box.displayName, address: box.address },
+    subject: `${name}: a letter to itself`,
+    text: `Millrace wrote this from ${box.address} to itself, to see that mails leave. It can be thrown away.`,
+    messageId: `<check-${world.newId()}@millrace>`,
+    inReplyTo: null,
+    references: [],
+    unsubscribeUrl: null,
+    date: now,
+  });
+  const check = await world.mail.check(raw, box.address, await routeOf(world, { name }));
+  await putRouteCheck(world.db, name, { ...check, at: now });
+  await insertAudit(world.db, {
+    at: now,
+    userId: actor.userId,
+    what: 'checked a mailbox',
+    detail: { name, outcome: check.ok ? 'works' : (check.steps.find((step) => !step.ok)?.says ?? '') },
+  });
+  return mailboxViews(world);
+}

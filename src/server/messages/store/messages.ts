@@ -1,0 +1,407 @@
+import type { Instant, JsonObject } from '../../../core/base';
+import { consequenceOf, KINDS, type ReplyReading } from '../../../core/reply';
+import type { Composed, MessageCheck, UsedFact } from '../../../core/writer';
+import type { Tx } from '../../db';
+
+export interface MailboxRow {
+  readonly name: string;
+  readonly address: string;
+  readonly displayName: string;
+  readonly zone: string;
+  readonly dailyLimit: number;
+  readonly personGapDays: number;
+}
+
+export async function lockMailbox(tx: Tx, name: string): Promise<MailboxRow | undefined> {
+  const [row] = await tx<
+    MailboxRow[]
+  >`select name, address, display_name, zone, daily_limit, person_gap_days from mailbox where name = ${name} for update`;
+  return row;
+}
+export async function listMailboxes(tx: Tx): Promise<MailboxRow[]> {
+  return [...(await tx<MailboxRow[]>`select name, address, display_name, zone, daily_limit, person_gap_days from mailbox order by name`)];
+}
+export async function putMailbox(tx: Tx, box: MailboxRow): Promise<void> {
+  await tx`insert into mailbox (name, address, display_name, zone, daily_limit, person_gap_days) values (${box.name}, ${box.address}, ${box.displayName}, ${box.zone}, ${box.dailyLimit}, ${box.personGapDays})
+    on conflict (name) do update set address = excluded.address, display_name = excluded.display_name, zone = excluded.zone, daily_limit = excluded.daily_limit, person_gap_days = excluded.person_gap_days`;
+}
+
+export interface RouteRow {
+  readonly name: string;
+  readonly address: string;
+  readonly replyTo: string | null;
+  readonly route: unknown;
+  /** sealed */
+  readonly secret: string | null;
+  readonly checked: unknown;
+}
+/** The ways out of the mailboxes. */
+export async function mailboxRoutes(tx: Tx): Promise<RouteRow[]> {
+  return [...(await tx<RouteRow[]>`select name, address, reply_to, route, route_secret as secret, checked from mailbox order by name`)];
+}
+/** Without `secret` the one that is kept stays; another way out has not been checked yet. */
+export async function putRoute(
+  tx: Tx,
+  name: string,
+  to: { readonly replyTo: string | null; readonly route: unknown; readonly secret?: string | null },
+): Promise<void> {
+  const route = to.route === null ? null : tx.json(to.route as never);
+  await tx`update mailbox set reply_to = ${to.replyTo}, checked = case when route is not distinct from ${route}::jsonb ${to.secret === undefined ? tx`` : tx`and false`} then checked end, route = ${route}
+    ${to.secret === undefined ? tx`` : tx`, route_secret = ${to.secret}`} where name = ${name}`;
+}
+export async function putRouteCheck(tx: Tx, name: string, checked: unknown): Promise<void> {
+  await tx`update mailbox set checked = ${tx.json(checked as never)} where name = ${name}`;
+}
+
+export async function insertThread(
+  tx: Tx,
+  thread: {
+    readonly id: string;
+    readonly personId: string;
+    readonly tripId: string | null;
+    readonly mailbox: string;
+    readonly subject: string;
+  },
+  now: Instant,
+): Promise<void> {
+  await tx`insert into thread (id, person_id, trip_id, mailbox, subject, created_at) values (${thread.id}, ${thread.personId}, ${thread.tripId}, ${thread.mailbox}, ${thread.subject}, ${now}) on conflict (id) do nothing`;
+}
+
+export interface ThreadRow {
+  readonly id: string;
+  readonly personId: string;
+  readonly personName: string;
+  readonly companyName: string | null;
+  readonly tripId: string | null;
+  readonly mailbox: string;
+  readonly subject: string;
+  readonly state: 'open' | 'answered' | 'paused' | 'ended';
+  readonly pausedUntil: Instant | null;
+  readonly createdAt: Instant;
+  readonly lastAt: Instant | null;
+  readonly count: number;
+  readonly lastKind: string | null;
+  /** who has it; null: nobody in particular */
+  readonly holderId: string | null;
+  readonly holderName: string | null;
+}
+const threadRows = (tx: Tx, where: ReturnType<Tx>) => tx<ThreadRow[]>`
+  select h.id, h.person_id, p.name as person_name, c.name as company_name, h.trip_id, h.mailbox, h.subject, h.state, h.paused_until, h.created_at, m.last_at, coalesce(m.count, 0)::int as count, m.last_kind, h.holder_id, u.name as holder_name
+  from thread h join person p on p.id = h.person_id left join app_user u on u.id = h.holder_id left join company c on c.id = p.company_id
+    left join lateral (select max(at) filter (where state in ('sent', 'received')) as last_at, count(*) filter (where state in ('sent', 'received')) as count, (array_agg(reading->>'kind' order by at desc) filter (where direction = 'in'))[1] as last_kind from message x where x.thread_id = h.id) m on true
+  ${where}`;
+export async function findThread(tx: Tx, id: string): Promise<ThreadRow | undefined> {
+  const [row] = await threadRows(tx, tx`where h.id = ${id}`);
+  return row;
+}
+export async function setHolder(tx: Tx, id: string, userId: string | null): Promise<void> {
+  await tx`update thread set holder_id = ${userId} where id = ${id}`;
+}
+/** Who has which of these conversations: names by conversation. */
+export async function holdersOf(tx: Tx, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  const rows = await tx<
+    { id: string; name: string }[]
+  >`select h.id, u.name from thread h join app_user u on u.id = h.holder_id where h.id = any(${[...ids]}::uuid[])`;
+  return new Map(rows.map(({ id, name }) => [id, name]));
+}
+/** Two sends of one conversation that end at the same moment wait for each other here. */
+export async function lockThread(tx: Tx, id: string): Promise<void> {
+  await tx`select 1 from thread where id = ${id} for update`;
+}
+export async function listThreads(tx: Tx, limit: number): Promise<ThreadRow[]> {
+  return [...(await threadRows(tx, tx`order by coalesce(m.last_at, h.created_at) desc, h.id limit ${limit}`))];
+}
+
+/** The last conversation with a person from a mailbox in which something was sent: its subject and every id it refers to. */
+export async function lastConversation(
+  tx: Tx,
+  personId: string,
+  mailbox: string,
+): Promise<{ readonly threadId: string; readonly subject: string; readonly refs: readonly string[] } | undefined> {
+  const [row] = await tx<{ threadId: string; subject: string; refs: string[] }[]>`
+    select h.id as thread_id, h.subject, array_agg(m.rfc_id order by m.at) as refs from thread h join message m on m.thread_id = h.id
+    where h.person_id = ${personId} and h.mailbox = ${mailbox} and m.state in ('sent', 'received') and m.rfc_id is not null
+    group by h.id order by max(m.at) desc limit 1`;
+  return row;
+}
+
+export interface ReplyRow {
+  readonly kind: string;
+  readonly text: string;
+  readonly quote: string | null;
+}
+/** Kinds that a machine sends: nobody has answered. */
+const BY_MACHINES = KINDS.filter((kind) => !consequenceOf(kind).wantsPerson && !consequenceOf(kind).bars);
+/** The first answer to a message; what a machine sent is none. */
+export async function answerTo(tx: Tx, messageId: string): Promise<ReplyRow | undefined> {
+  const [row] = await tx<ReplyRow[]>`
+    select r.reading->>'kind' as kind, r.body as text, r.reading->>'quote' as quote from message m join message r on r.thread_id = m.thread_id and r.direction = 'in' and r.at >= m.at
+    where m.id = ${messageId} and m.state = 'sent' and not (coalesce(r.reading->>'kind', '') = any(${BY_MACHINES})) order by r.at limit 1`;
+  return row;
+}
+
+export async function setThread(tx: Tx, id: string, state: ThreadRow['state'], pausedUntil: Instant | null): Promise<void> {
+  await tx`update thread set state = ${state}, paused_until = ${pausedUntil} where id = ${id}`;
+}
+
+export interface MessageRow {
+  readonly id: string;
+  readonly threadId: string | null;
+  readonly tripId: string | null;
+  readonly personId: string | null;
+  readonly personName: string | null;
+  readonly direction: 'out' | 'in';
+  readonly template: string | null;
+  readonly touch: number | null;
+  readonly subject: string;
+  readonly body: string;
+  readonly personalLine: string | null;
+  readonly facts: readonly UsedFact[];
+  readonly checks: readonly MessageCheck[];
+  readonly state: 'written' | 'approved' | 'planned' | 'sent' | 'failed' | 'in doubt' | 'dropped' | 'refused' | 'received';
+  readonly rfcId: string | null;
+  readonly inReplyTo: string | null;
+  readonly refs: readonly string[];
+  readonly fromAddress: string | null;
+  readonly toAddress: string | null;
+  readonly reading: ReplyReading | null;
+  readonly approvedByName: string | null;
+  readonly handledAt: Instant | null;
+  readonly at: Instant;
+  readonly dueAt: Instant | null;
+  readonly says: string | null;
+}
+
+const messageRows = (tx: Tx, where: ReturnType<Tx>) => tx<MessageRow[]>`
+  select m.id, m.thread_id, m.trip_id, m.person_id, p.name as person_name, m.direction, m.template, m.touch, m.subject, m.body, m.personal_line, m.facts, m.checks, m.state, m.rfc_id, m.in_reply_to, m.refs, m.from_address, m.to_address, m.reading,
+    u.name as approved_by_name, m.handled_at, m.at, e.due_at, e.says
+  from message m left join person p on p.id = m.person_id left join app_user u on u.id = m.approved_by left join effect e on e.message_id = m.id and e.kind = 'send' ${where}`;
+export async function findMessage(tx: Tx, id: string): Promise<MessageRow | undefined> {
+  const [row] = await messageRows(tx, tx`where m.id = ${id}`);
+  return row;
+}
+export async function messagesByIds(tx: Tx, ids: readonly string[]): Promise<MessageRow[]> {
+  return [...(await messageRows(tx, tx`where m.id = any(${[...ids]})`))];
+}
+export const messagesOfThread = async (tx: Tx, threadId: string): Promise<readonly MessageRow[]> =>
+  (await messagesOfThreads(tx, [threadId])).get(threadId) ?? [];
+/** The messages of several conversations, each in its order. */
+export async function messagesOfThreads(tx: Tx, ids: readonly string[]): Promise<ReadonlyMap<string, readonly MessageRow[]>> {
+  const rows = await messageRows(
+    tx,
+    tx`where m.thread_id = any(${[...ids]}::uuid[]) order by coalesce(case when m.state in ('sent','received') then m.at end, e.due_at, m.at), m.touch`,
+  );
+  const out = new Map<string, MessageRow[]>();
+  for (const row of rows) if (row.threadId !== null) out.set(row.threadId, [...(out.get(row.threadId) ?? []), row]);
+  return out;
+}
+export async function messagesOfPeople(tx: Tx, personIds: readonly string[]): Promise<MessageRow[]> {
+  return [...(await messageRows(tx, tx`where m.person_id = any(${[...personIds]}) order by m.at desc limit 200`))];
+}
+export async function pageMessages(
+  tx: Tx,
+  ask: {
+    readonly state?: string | undefined;
+    readonly before: { readonly at: Instant; readonly id: string } | null;
+    readonly limit: number;
+  },
+): Promise<MessageRow[]> {
+  return [
+    ...(await messageRows(
+      tx,
+      tx`where true ${ask.state === undefined ? tx`` : tx`and m.state = ${ask.state}`} ${ask.before ? tx`and (m.at, m.id) < (${ask.before.at}::timestamptz, ${ask.before.id}::uuid)` : tx``} order by m.at desc, m.id desc limit ${ask.limit}`,
+    )),
+  ];
+}
+export async function unhandledReplies(tx: Tx): Promise<MessageRow[]> {
+  return [...(await messageRows(tx, tx`where m.state = 'received' and m.handled_at is null order by m.at limit 200`))];
+}
+export async function handleMessage(tx: Tx, id: string, now: Instant): Promise<void> {
+  await tx`update message set handled_at = ${now} where id = ${id}`;
+}
+
+export interface NewMessage {
+  readonly id: string;
+  readonly threadId: string | null;
+  /** null: a person wrote it */
+  readonly tripId: string | null;
+  readonly personId: string;
+  readonly template: string | null;
+  readonly touch: number | null;
+  readonly composed: Pick<Composed, 'subject' | 'body' | 'personalLine' | 'factsUsed' | 'checks'>;
+  readonly state: MessageRow['state'];
+  readonly rfcId: string;
+  readonly inReplyTo: string | null;
+  readonly refs: readonly string[];
+}
+export async function insertMessage(tx: Tx, message: NewMessage, now: Instant): Promise<void> {
+  const { composed } = message;
+  await tx`insert into message (id, thread_id, trip_id, person_id, direction, template, touch, subject, body, personal_line, facts, checks, state, rfc_id, in_reply_to, refs, at)
+    values (${message.id}, ${message.threadId}, ${message.tripId}, ${message.personId}, 'out', ${message.template}, ${message.touch}, ${composed.subject}, ${composed.body}, ${composed.personalLine}, ${tx.json(composed.factsUsed as never)}, ${tx.json(composed.checks as never)},
+      ${message.state}, ${message.rfcId}, ${message.inReplyTo}, ${[...message.refs]}, ${now}) on conflict (id) do nothing`;
+}
+
+/** Whether a message answers one that came in. */
+export async function answersTheirs(tx: Tx, id: string): Promise<boolean> {
+  const rows = await tx`select from message m join message i on i.rfc_id = m.in_reply_to and i.direction = 'in' where m.id = ${id}`;
+  return rows.length > 0;
+}
+
+/** Ids that a conversation refers to, oldest first, with its own last. */
+export async function threadRefs(tx: Tx, threadId: string): Promise<string[]> {
+  const rows = await tx<{ rfcId: string }[]>`
+    select rfc_id from message where thread_id = ${threadId} and state in ('sent', 'received') and rfc_id is not null order by at`;
+  return rows.map((row) => row.rfcId);
+}
+
+/** Changes the words of a message that has not left. */
+export async function editMessage(
+  tx: Tx,
+  id: string,
+  words: { readonly subject: string; readonly body: string; readonly checks: readonly MessageCheck[] },
+): Promise<void> {
+  await tx`update message set subject = ${words.subject}, body = ${words.body}, checks = ${tx.json(words.checks as never)} where id = ${id} and state in ('written', 'approved', 'planned')`;
+}
+
+export async function planMessage(
+  tx: Tx,
+  id: string,
+  plan: {
+    readonly threadId: string;
+    readonly touch: number;
+    readonly subject: string;
+    readonly inReplyTo: string | null;
+    readonly refs: readonly string[];
+  },
+): Promise<void> {
+  await tx`update message set thread_id = ${plan.threadId}, touch = ${plan.touch}, subject = ${plan.subject}, in_reply_to = ${plan.inReplyTo}, refs = ${[...plan.refs]}, state = 'planned' where id = ${id}`;
+}
+
+export async function setMessageState(
+  tx: Tx,
+  id: string,
+  state: MessageRow['state'],
+  at?: Instant,
+  approvedBy?: string | null,
+): Promise<void> {
+  await tx`update message set state = ${state} ${at === undefined ? tx`` : tx`, at = ${at}`} ${approvedBy === undefined ? tx`` : tx`, approved_by = ${approvedBy}`} where id = ${id}`;
+}
+
+export async function keepRaw(tx: Tx, id: string, raw: Uint8Array, from: string, to: string): Promise<void> {
+  await tx`update message set raw = ${Buffer.from(raw)}, from_address = ${from}, to_address = ${to} where id = ${id}`;
+}
+
+export async function rawOf(tx: Tx, id: string): Promise<Uint8Array | null> {
+  const [row] = await tx<{ raw: Uint8Array | null }[]>`select raw from message where id = ${id}`;
+  return row?.raw ?? null;
+}
+
+/** Keeps a mail that came in; undefined when it had been kept before. */
+export async function insertReceived(
+  tx: Tx,
+  mail: {
+    readonly id: string;
+    readonly threadId: string | null;
+    readonly tripId: string | null;
+    readonly personId: string | null;
+    readonly subject: string;
+    readonly body: string;
+    readonly rfcId: string;
+    readonly inReplyTo: string | null;
+    readonly refs: readonly string[];
+    readonly from: string;
+    readonly reading: ReplyReading;
+    readonly handled: boolean;
+  },
+  now: Instant,
+): Promise<boolean> {
+  const rows =
+    await tx`insert into message (id, thread_id, trip_id, person_id, direction, subject, body, state, rfc_id, in_reply_to, refs, from_address, reading, handled_at, at)
+    values (${mail.id}, ${mail.threadId}, ${mail.tripId}, ${mail.personId}, 'in', ${mail.subject}, ${mail.body}, 'received', ${mail.rfcId}, ${mail.inReplyTo}, ${[...mail.refs]}, ${mail.from}, ${tx.json(mail.reading as never)}, ${mail.handled ? now : null}, ${now}) on conflict (rfc_id) do nothing returning id`;
+  return rows.length > 0;
+}
+
+/** The message of ours that an answer belongs to, by its references, newest first. */
+export async function messageByRfcIds(
+  tx: Tx,
+  ids: readonly string[],
+): Promise<
+  { readonly id: string; readonly threadId: string | null; readonly tripId: string | null; readonly personId: string | null } | undefined
+> {
+  if (ids.length === 0) return undefined;
+  const [row] = await tx<
+    { id: string; threadId: string | null; tripId: string | null; personId: string | null }[]
+  >`select id, thread_id, trip_id, person_id from message where rfc_id = any(${[...ids]}) order by at desc limit 1`;
+  return row;
+}
+
+export async function lastThreadWith(
+  tx: Tx,
+  email: string,
+): Promise<
+  { readonly id: string; readonly threadId: string | null; readonly tripId: string | null; readonly personId: string | null } | undefined
+> {
+  const [row] = await tx<
+    { id: string; threadId: string | null; tripId: string | null; personId: string | null }[]
+  >`select id, thread_id, trip_id, person_id from message where direction = 'out' and to_address = ${email} and state = 'sent' order by at desc limit 1`;
+  return row;
+}
+
+export async function recentLines(tx: Tx, template: string, limit: number): Promise<string[]> {
+  const rows = await tx<
+    { personalLine: string }[]
+  >`select personal_line from message where direction = 'out' and template = ${template} and personal_line is not null order by at desc, id limit ${limit}`;
+  return rows.map((row) => row.personalLine);
+}
+
+export async function isDoNotContact(tx: Tx, email: string | null): Promise<boolean> {
+  return email !== null && (await doNotContactAmong(tx, [email])).size > 0;
+}
+/** What an address is barred by: itself, `@` its domain, and that of the domains above it. */
+function barredBy(email: string): readonly string[] {
+  const parts = email.slice(email.lastIndexOf('@') + 1).split('.');
+  return [email, ...parts.slice(0, -1).map((_, i) => `@${parts.slice(i).join('.')}`)];
+}
+/** Of some addresses, those nobody may write to. */
+export async function doNotContactAmong(tx: Tx, emails: readonly string[]): Promise<ReadonlySet<string>> {
+  const names = new Map(emails.map((email) => [email, barredBy(email)] as const));
+  const all = [...new Set([...names.values()].flat())];
+  const barred = new Set(
+    (await tx<{ email: string }[]>`select email from do_not_contact where email = any(${all})`).map((row) => row.email),
+  );
+  return new Set(emails.filter((email) => names.get(email)?.some((name) => barred.has(name)) === true));
+}
+export async function addDoNotContact(tx: Tx, email: string, why: string, now: Instant): Promise<void> {
+  await tx`insert into do_not_contact (email, why, at) values (${email}, ${why}, ${now}) on conflict (email) do nothing`;
+}
+/** Why an address is not written to; undefined when it may be. */
+export async function whyDoNotContact(tx: Tx, email: string): Promise<string | undefined> {
+  return (await tx<{ why: string }[]>`select why from do_not_contact where email = ${email}`)[0]?.why;
+}
+export async function liftDoNotContact(tx: Tx, email: string): Promise<void> {
+  await tx`delete from do_not_contact where email = ${email}`;
+}
+export async function listDoNotContact(
+  tx: Tx,
+  limit = 500,
+): Promise<{ readonly email: string; readonly why: string; readonly at: Instant }[]> {
+  return [
+    ...(await tx<
+      { email: string; why: string; at: Instant }[]
+    >`select email, why, at from do_not_contact order by at desc, email limit ${limit}`),
+  ];
+}
+export type { JsonObject };
+
+export interface Lately {
+  readonly kind: string;
+  readonly count: number;
+}
+/** Answers that came in since an instant, by what they were understood to be. */
+export async function answersSince(tx: Tx, since: Instant): Promise<Lately[]> {
+  return [
+    ...(await tx<
+      Lately[]
+    >`select reading->>'kind' as kind, count(*)::int as count from message where state = 'received' and at >= ${since} group by 1 order by 2 desc, 1`),
+  ];
+}

@@ -1,0 +1,114 @@
+import { stableId, type Json } from '../../../core/base';
+import type { Answer, RecordView, Request } from '../../../core/engine';
+import { answerIn, nextProvider, usable, type Asked, type LookupChain, type LookupQuestion } from '../../../core/lookup';
+import { companySite } from '../../../core/match';
+import { z } from 'zod';
+import { WorldFailure, type ProviderAnswer } from '../../ports';
+import { beginLookup, endLookup, setReserved } from '../../messages/store/effects';
+import type { HeldTrip } from '../store/trips';
+import type { World } from '../../platform/world';
+import { trialOf } from './trial-of';
+import { counted, inPlace, inTurn } from '../../workspace/connections';
+import { describedCall } from '../../workspace/providers';
+import { setAside, settleReservation, type Reservation, type SpendLedger } from './paid';
+
+const keptSchema = z.object({ value: z.string().nullable(), confidence: z.number(), tookMs: z.number() });
+
+/**
+ * Asks the providers of a chain in order until one answer is usable. Each question stands in the ledger under a key made
+ * of person, field and provider, so that a repeated line or a trial after a trial is not paid twice.
+ */
+export async function lookUp(
+  world: World,
+  held: HeldTrip,
+  view: RecordView,
+  request: Extract<Request, { kind: 'look up' }>,
+): Promise<Extract<Answer, { kind: 'look up' }>> {
+  const asked: Asked[] = [];
+  const { afresh } = await trialOf(world, held);
+  for (let provider = nextProvider(request.chain, asked); provider !== undefined; provider = nextProvider(request.chain, asked)) {
+    asked.push(await askOne(world, held, view, request.field, provider, afresh));
+  }
+  return { kind: 'look up', asked };
+}
+
+/** Asks a service that is described here, else the one of that name that this installation was started with. */
+async function askAnywhere(world: World, name: string, key: string, question: LookupQuestion): Promise<ProviderAnswer> {
+  const described = await describedCall(world, world.db, name, question);
+  if (!described) return world.providers.ask({ provider: name, key, ...question });
+  const started = performance.now();
+  const { call, provider } = described;
+  const answer = await world.providers.call(name, { ...call, headers: { 'idempotency-key': key, ...call.headers } });
+  return { ...answerIn(provider, answer), tookMs: Math.round(performance.now() - started) };
+}
+
+async function askOne(
+  world: World,
+  held: HeldTrip,
+  view: RecordView,
+  field: string,
+  provider: LookupChain['providers'][number],
+  afresh: boolean,
+): Promise<Asked> {
+  const host = companySite(typeof view.company?.website === 'string' ? view.company.website : null);
+  // A trial that takes nothing from before asks under a name of its own; again after a crash it is the same name.
+  const key = `look up ${field} ${view.person.id} ${provider.name}${afresh ? ` ${held.trialId ?? ''}` : ''}`;
+  const now = await world.clock.now();
+  const ledger = await beginLookup(
+    world.db,
+    { id: stableId(key), key, tripId: held.trip.trial ? null : held.trip.id, personId: view.person.id },
+    now,
+  );
+  const kept = ledger.state === 'done' ? keptSchema.safeParse(ledger.answer) : undefined;
+  const spending: SpendLedger = { reserved: ledger.reserved, remember: (tx, reserved) => setReserved(tx, key, reserved) };
+  let answer;
+  let reservation: Reservation | undefined;
+  if (kept?.success) answer = kept.data;
+  else {
+    await inTurn(world, provider, key, ledger.dueAt, now);
+    reservation = await setAside(world, held, provider, spending, now);
+    try {
+      answer = await inPlace(world, { name: provider.name, atOnce: provider.atOnce }, now, () =>
+        counted(world, provider.name, () =>
+          askAnywhere(world, provider.name, key, {
+            field,
+            personName: view.person.name,
+            companyName: typeof view.company?.name === 'string' ? view.company.name : null,
+            host,
+          }),
+        ),
+      );
+    } catch (error) {
+      if (!(error instanceof WorldFailure) || error.retryable) throw error;
+      await settleReservation(world.db, spending, reservation, 0);
+      return { provider: provider.name, outcome: 'failed', value: null, why: error.message, costMicro: 0, tookMs: 0 };
+    }
+  }
+  // Paid only for an answer, and only once.
+  const costMicro = answer.value === null || kept?.success ? 0 : provider.priceMicro;
+  const told: Json = { ...answer };
+  await world.db.begin(async (tx) => {
+    await endLookup(tx, key, told, costMicro, now);
+    await settleReservation(tx, spending, reservation, costMicro);
+  });
+  if (answer.value === null)
+    return {
+      provider: provider.name,
+      outcome: 'nothing',
+      value: null,
+      why: 'knows no address',
+      costMicro,
+      tookMs: answer.tookMs,
+      ...(kept?.success && { kept: true }),
+    };
+  const verdict = usable({ value: answer.value, personName: view.person.name, companyHost: host, confidence: answer.confidence });
+  return {
+    provider: provider.name,
+    outcome: verdict.ok ? 'usable' : 'not usable',
+    value: answer.value,
+    why: kept?.success ? `${verdict.why} · paid before` : verdict.why,
+    costMicro,
+    tookMs: answer.tookMs,
+    ...(kept?.success && { kept: true }),
+  };
+}

@@ -1,0 +1,95 @@
+/** One line of live state for each group of settings. */
+import { plural } from '../../core/base';
+import { dayKey } from '../../core/calendar';
+import { SOURCE_NAMES } from '../ports';
+import { listTokens } from '../access/store/access';
+import { listFields } from '../records/store/fields';
+import { listDoNotContact } from '../messages/store/messages';
+import { mailboxViews } from '../messages/mailboxes';
+import { peopleView } from '../access/people-here';
+import { providers } from './providers';
+import { researchSettings } from '../research/research-settings';
+import { teams } from './teams';
+import { workspace, type World } from '../platform/world';
+
+export interface SettingsLine {
+  readonly href: string;
+  readonly label: string;
+  readonly says: string;
+  /** something wants somebody */
+  readonly wants: boolean;
+  /** a rule stands above it */
+  readonly begins: boolean;
+}
+
+const shortDay = (day: string): string =>
+  new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`));
+
+export async function settingsIndex(world: World): Promise<readonly SettingsLine[]> {
+  const now = await world.clock.now();
+  const [space, { people, invites }, groups, fields, boxes, research, barred, open, services] = await Promise.all([
+    workspace(world.db),
+    peopleView(world),
+    teams(world),
+    listFields(world.db),
+    mailboxViews(world),
+    researchSettings(world),
+    listDoNotContact(world.db),
+    listTokens(world.db),
+    providers(world),
+  ]);
+  const here = people.filter((person) => person.endedAt === null);
+  const next = groups.find((team) => team.next !== null && team.members.length > 1) ?? groups.find((team) => team.next !== null);
+  const failing = boxes.filter((box) => box.checked?.ok === false).length;
+  const broken = services.filter((service) => service.checked?.ok === false).length;
+  const ending = open.filter((token) => token.endsSoon).length;
+  const off = space.daysOff.find((day) => day >= dayKey(now, space.zone));
+  const on = SOURCE_NAMES.filter((name) => research.sources.some((source) => source.name === name && !source.off)).length;
+  const line = (href: string, label: string, says: string, more: { wants?: boolean; begins?: boolean } = {}): SettingsLine => ({
+    href,
+    label,
+    says,
+    wants: more.wants ?? false,
+    begins: more.begins ?? false,
+  });
+  return [
+    line('/settings', 'The workspace', `${space.zone} · ${off === undefined ? 'no day off ahead' : `off ${shortDay(off)}`}`),
+    line(
+      '/settings/people',
+      'People and roles',
+      `${plural(here.length, 'person', 'people')}${invites.length > 0 ? ` · ${invites.length} invited` : ''}`,
+    ),
+    line(
+      '/settings/teams',
+      'Teams and turns',
+      `${plural(groups.length, 'team')}${next ? ` · ${next.name}: ${next.next?.name.split(' ')[0] ?? ''} next` : ''}`,
+    ),
+    line('/settings/fields', 'Fields', `${plural(fields.filter((field) => !field.isRetired).length, 'field')} of our own`, {
+      begins: true,
+    }),
+    line('/settings/reading', 'Questions and reading', `${plural(research.questions.length, 'question')} · ${plural(on, 'place')}`),
+    line(
+      '/settings/mailboxes',
+      'Mailboxes and sending',
+      failing > 0 ? `${failing} of ${boxes.length} does not send` : boxes.map((box) => `${box.dailyLimit} a day`).join(' · ') || 'none yet',
+      { wants: failing > 0 || boxes.length === 0, begins: true },
+    ),
+    line(
+      '/settings/connections',
+      'Connections',
+      broken > 0
+        ? `${broken} of ${services.length} fails`
+        : services.length === 0
+          ? 'none described'
+          : plural(services.length, 'lookup service'),
+      { wants: broken > 0 },
+    ),
+    line('/settings/do-not-contact', 'Do not contact', plural(barred.length, 'address', 'addresses')),
+    line('/settings/tokens', 'Tokens', ending > 0 ? `${ending} of ${open.length} ends within two weeks` : plural(open.length, 'token'), {
+      wants: ending > 0,
+      begins: true,
+    }),
+    line('/settings/data', 'Data', 'take out, copy, erase, how long things are kept'),
+    line('/audit', 'Audit', 'who did what, and when'),
+  ];
+}
