@@ -3,27 +3,14 @@
  * which gives it a running Millrace with the demo world. Prints a table and writes bench/pages.json.
  */
 import fs from 'node:fs';
-import postgres from 'postgres';
 import { numberedLines, parseFlow } from '../src/core/flow/syntax';
+import { api, signIn, sql, url } from './demo-world';
 import { BENCH_FLOW } from './engine-flow';
 
 const PEOPLE = Number(process.argv[2] ?? 250_000);
 const TRIPS = Math.min(PEOPLE, 50_000);
 const [WARM, TIMES] = [3, 30];
 const BAR_MS = 150;
-const { BENCH_URL: url = '', BENCH_TOKEN: token = '', DATABASE_URL: databaseUrl = '', BENCH_PASSWORD: password = '' } = process.env;
-const sql = postgres(databaseUrl, { max: 2, onnotice: () => undefined });
-
-async function api<T>(method: string, at: string, body?: unknown): Promise<T> {
-  const response = await fetch(`${url}/api/v1${at}`, {
-    method,
-    headers: { authorization: `Bearer ${token}`, 'content-type': 'application/json' },
-    ...(body !== undefined && { body: JSON.stringify(body) }),
-  });
-  if (!response.ok) throw new Error(`${method} ${at}: ${response.status} ${await response.text()}`);
-  return (await response.json()) as T;
-}
-
 /** People, companies, facts, timelines and deals, made by the database. As many firms as people, every fourth with four of them. */
 async function fillRecords(): Promise<void> {
   await sql`insert into company (id, name, website, city, country, custom, match_keys, created_at)
@@ -64,18 +51,6 @@ async function fillFlow(text: string): Promise<string> {
   await sql`insert into line_count (flow_id, mark, outcome, trips, cost_micro, took_ms)
     select ${id}, mark, outcome, count(*), sum(cost_micro), sum(took_ms) from journal where trip_id in (select id from trip where flow_id = ${id}) group by mark, outcome`;
   return id;
-}
-
-async function signIn(): Promise<string> {
-  const [ines] = await sql<{ email: string }[]>`select email from app_user where name like 'Ines%'`;
-  const response = await fetch(`${url}/session`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json', origin: url },
-    body: JSON.stringify({ email: ines?.email, password }),
-  });
-  const cookie = response.headers.get('set-cookie');
-  if (!response.ok || cookie === null) throw new Error(`not signed in: ${response.status} ${await response.text()}`);
-  return cookie.split(';')[0] ?? '';
 }
 
 interface Figure {

@@ -4,6 +4,7 @@
  */
 export { HERE_EVERY_MS } from './beat';
 export { liveEventSchema, type LiveEvent } from './live';
+export { concerns, isTopic, told, TOPIC_KINDS, TOPIC_LISTS, type Topic } from './topics';
 export { ROUTES } from './routes.gen';
 export { openApiDocument } from './openapi';
 export { OPERATIONS, type ApiAction, type Operation, type OperationId } from './operations';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Topic } from './topics';
 
 export type ApiAction =
   | 'look'
@@ -15,8 +16,17 @@ export type ApiAction =
   | 'erase';
 
 /** One operation of the REST API: its shape, and the action a role needs for it. */
-export interface Operation {
-  readonly method: 'GET' | 'POST' | 'PUT' | 'PATCH';
+export type Operation = OperationShape &
+  (
+    | { readonly method: 'GET' }
+    | {
+        readonly method: 'POST' | 'PUT' | 'PATCH';
+        /** what of it open pages show; `{id}` is filled in from the path. Empty: it changes nothing anybody sees */
+        readonly changes: readonly Topic[];
+      }
+  );
+
+interface OperationShape {
   readonly path: string;
   readonly summary: string;
   readonly needs: ApiAction;

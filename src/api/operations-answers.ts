@@ -232,6 +232,7 @@ export const ANSWER_OPERATIONS = {
   sendAnswer: op({
     method: 'POST',
     path: '/conversations/{id}/answer',
+    changes: ['desk', 'messages', 'thread:{id}'],
     summary: 'Approve an answer: it goes into the conversation in the reader’s next office minute; what was planned there goes no more.',
     needs: 'decide',
     body: z.object({
@@ -252,6 +253,7 @@ export const ANSWER_OPERATIONS = {
   handOver: op({
     method: 'POST',
     path: '/conversations/{id}/holder',
+    changes: ['desk', 'messages', 'thread:{id}'],
     summary: 'Hand a conversation to somebody, who is told; or to nobody in particular.',
     needs: 'decide',
     body: z.object({ userId: uuid.nullable(), word: z.string().max(500).default('') }),
@@ -260,6 +262,7 @@ export const ANSWER_OPERATIONS = {
   takeBackAnswer: op({
     method: 'POST',
     path: '/messages/{id}/taken-back',
+    changes: ['desk', 'messages', 'thread:*'],
     summary: 'Take an answer back that has not left, whether a person or a rule let it go: it waits for a person again.',
     needs: 'decide',
     body: z.object({}),
@@ -275,6 +278,7 @@ export const ANSWER_OPERATIONS = {
   tryCorrection: op({
     method: 'POST',
     path: '/messages/{id}/reading/trial',
+    changes: [],
     summary: 'What a correction would do: to the plan, and which of the last mails would be understood otherwise. Nothing is kept.',
     needs: 'look',
     body: correctionAsk,
@@ -283,6 +287,7 @@ export const ANSWER_OPERATIONS = {
   correctReading: op({
     method: 'PUT',
     path: '/messages/{id}/reading',
+    changes: ['desk', 'messages', 'thread:*', 'records', 'record:*'],
     summary: 'Say what a mail is: it does at once what it does when it is understood, and its words teach where they are given.',
     needs: 'decide',
     body: correctionAsk,
@@ -298,6 +303,7 @@ export const ANSWER_OPERATIONS = {
   forgetCorrection: op({
     method: 'POST',
     path: '/corrections/{id}/forgotten',
+    changes: ['messages', 'thread:*'],
     summary: 'Forget what a correction taught; the mail stays as it was corrected.',
     needs: 'decide',
     body: z.object({}),
@@ -313,6 +319,7 @@ export const ANSWER_OPERATIONS = {
   tryHoldRules: op({
     method: 'POST',
     path: '/hold-rules/trial',
+    changes: [],
     summary: 'What rules would do with the last mails that came, beside those in force. Nothing is kept.',
     needs: 'look',
     body: rulesAsk,
@@ -321,6 +328,7 @@ export const ANSWER_OPERATIONS = {
   saveHoldRules: op({
     method: 'PUT',
     path: '/hold-rules',
+    changes: ['messages'],
     summary: 'Keep rules of a mailbox as its next version.',
     needs: 'edit flows',
     body: rulesAsk.extend({ seen: z.int().describe('the version you opened: 409 when it is no longer the last') }),

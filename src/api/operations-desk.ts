@@ -14,6 +14,7 @@ export const DESK_OPERATIONS = {
   decideReview: op({
     method: 'POST',
     path: '/reviews/{id}/decision',
+    changes: ['desk', 'messages', 'thread:*'],
     summary: 'Approve (also with changes or a sentence of one’s own), refuse, or later.',
     needs: 'decide',
     body: z.object({
@@ -35,6 +36,7 @@ export const DESK_OPERATIONS = {
   decidePair: op({
     method: 'POST',
     path: '/pairs/{id}/decision',
+    changes: ['desk', 'duplicates', 'records', 'record:*'],
     summary: 'Same, different, or later.',
     needs: 'decide',
     body: z.object({ does: z.enum(['same', 'different', 'later']) }),
@@ -43,6 +45,7 @@ export const DESK_OPERATIONS = {
   undoMerge: op({
     method: 'POST',
     path: '/merges/{id}/undo',
+    changes: ['duplicates', 'records', 'record:*'],
     summary: 'Part two records that were joined.',
     needs: 'decide',
     body: z.object({}),
@@ -51,6 +54,7 @@ export const DESK_OPERATIONS = {
   settleDoubt: op({
     method: 'POST',
     path: '/doubts/{id}/decision',
+    changes: ['desk', 'messages', 'thread:*'],
     summary: 'Say whether a send in doubt did leave.',
     needs: 'decide',
     body: z.object({ left: z.boolean() }),
@@ -71,6 +75,7 @@ export const DESK_OPERATIONS = {
   handleReply: op({
     method: 'POST',
     path: '/messages/{id}/handled',
+    changes: ['desk', 'messages', 'thread:*'],
     summary: 'Say that a person takes care of an answer.',
     needs: 'decide',
     body: z.object({}),
@@ -87,6 +92,7 @@ export const DESK_OPERATIONS = {
   putNoticeAside: op({
     method: 'POST',
     path: '/notices/{id}/aside',
+    changes: ['desk'],
     summary: 'Put a notice of yours aside.',
     needs: 'look',
     body: z.object({}),
@@ -95,16 +101,25 @@ export const DESK_OPERATIONS = {
   connectWebhook: op({
     method: 'PUT',
     path: '/webhooks/{name}',
+    changes: ['settings'],
     summary: 'Name an address that flows may tell or hand over to. The secret is kept sealed and never shown again.',
     needs: 'keep secrets',
     body: z.object({ url: z.url({ protocol: /^https?$/ }).max(2_000), secret: z.string().min(8).max(200) }),
     answer: s.okSchema,
   }),
 
+  readRail: op({
+    method: 'GET',
+    path: '/rail',
+    summary: 'What stands around every page: how much waits where, what time it is here, and what does not answer.',
+    needs: 'look',
+    answer: s.railSchema,
+  }),
   readClock: op({ method: 'GET', path: '/clock', summary: 'What time it is here.', needs: 'look', answer: s.clockSchema }),
   moveClock: op({
     method: 'POST',
     path: '/clock',
+    changes: ['everything'],
     summary: 'Demo only: let the clock go on.',
     needs: 'move the clock',
     body: z.object({

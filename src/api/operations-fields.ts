@@ -62,6 +62,7 @@ export const FIELD_OPERATIONS = {
   makeField: op({
     method: 'POST',
     path: '/fields',
+    changes: ['everything'],
     summary: 'Make a field of the workspace’s own. Its name in flows never changes.',
     needs: 'edit flows',
     body: ownFieldSchema,
@@ -71,6 +72,7 @@ export const FIELD_OPERATIONS = {
   tryField: op({
     method: 'POST',
     path: '/fields/try',
+    changes: [],
     summary: 'What a change of a field would do to every value. Nothing is changed.',
     needs: 'look',
     body: edit,
@@ -79,6 +81,7 @@ export const FIELD_OPERATIONS = {
   editField: op({
     method: 'POST',
     path: '/fields/edit',
+    changes: ['everything'],
     summary: 'Change a field, join it with another, or retire it. Values that do not fit are kept aside.',
     needs: 'edit flows',
     body: edit,
@@ -87,6 +90,7 @@ export const FIELD_OPERATIONS = {
   undoField: op({
     method: 'POST',
     path: '/fields/undo',
+    changes: ['everything'],
     summary: 'Take the last change of a field back, with its values.',
     needs: 'edit flows',
     body: z.object({ id: z.number().int() }),

@@ -8,6 +8,7 @@ export const FLOW_OPERATIONS = {
   createFlow: op({
     method: 'POST',
     path: '/flows',
+    changes: ['flows'],
     summary: 'Make a flow from flow text.',
     needs: 'edit flows',
     body: z.object({ text: flowText }),
@@ -35,6 +36,7 @@ export const FLOW_OPERATIONS = {
   lookAtFlowFile: op({
     method: 'POST',
     path: '/flow-files',
+    changes: [],
     summary: 'What is in a file of flow text or a bundle, and what of it is missing or differs here. Nothing is made.',
     needs: 'edit flows',
     takesFile: 'application/octet-stream',
@@ -45,6 +47,7 @@ export const FLOW_OPERATIONS = {
   takeInFlow: op({
     method: 'POST',
     path: '/flow-files/take-in',
+    changes: ['flows', 'things'],
     summary: 'Make a flow of a bundle that was looked at, with a choice for each name; what is not chosen goes as proposed.',
     needs: 'edit flows',
     body: z.object({
@@ -58,6 +61,7 @@ export const FLOW_OPERATIONS = {
   checkFlow: op({
     method: 'POST',
     path: '/flows/check',
+    changes: [],
     summary: 'Check flow text: every finding with its place.',
     needs: 'look',
     body: z.object({ text: flowText }),
@@ -68,6 +72,7 @@ export const FLOW_OPERATIONS = {
   saveDraft: op({
     method: 'PUT',
     path: '/flows/{id}/draft',
+    changes: [],
     summary: 'Save the draft that was begun on draft number `base`.',
     needs: 'edit flows',
     body: z.object({ text: flowText, base: z.int().min(0) }),
@@ -77,6 +82,7 @@ export const FLOW_OPERATIONS = {
   releaseFlow: op({
     method: 'POST',
     path: '/flows/{id}/release',
+    changes: ['flows', 'flow:{id}'],
     summary: 'Make the draft the live version, within limits. Trips under way finish on theirs, or are moved where the lines match.',
     needs: 'release',
     body: z.object({
@@ -125,6 +131,7 @@ export const FLOW_OPERATIONS = {
   returnToVersion: op({
     method: 'POST',
     path: '/flows/{id}/return',
+    changes: ['flows', 'flow:{id}'],
     summary: 'Make an older version live again. The draft stays as it is.',
     needs: 'release',
     body: z.object({ versionId: uuid }),
@@ -133,6 +140,7 @@ export const FLOW_OPERATIONS = {
   restFlow: op({
     method: 'POST',
     path: '/flows/{id}/rest',
+    changes: ['flows', 'flow:{id}'],
     summary: 'Rest a flow, or let it go on: nothing of it is worked off or sent meanwhile.',
     needs: 'release',
     body: z.object({ rest: z.boolean() }),
@@ -141,6 +149,7 @@ export const FLOW_OPERATIONS = {
   endFlowTrips: op({
     method: 'POST',
     path: '/flows/{id}/end',
+    changes: ['desk', 'flows', 'trips', 'flow:{id}'],
     summary: 'End every open trip of a flow.',
     needs: 'release',
     body: z.object({}),
@@ -150,6 +159,7 @@ export const FLOW_OPERATIONS = {
   moveFlowTrips: op({
     method: 'POST',
     path: '/flows/{id}/move',
+    changes: ['desk', 'flows', 'trips', 'flow:{id}'],
     summary: 'Have trips under way on older versions go on with the live one, where its lines have their marks.',
     needs: 'release',
     body: z.object({}),
@@ -158,6 +168,7 @@ export const FLOW_OPERATIONS = {
   letReleaseGoOn: op({
     method: 'POST',
     path: '/releases/{id}/go-on',
+    changes: ['desk', 'flows', 'trips', 'flow:*'],
     summary: 'The first ones are through: let the others of a version go on.',
     needs: 'release',
     body: z.object({}),
@@ -166,6 +177,7 @@ export const FLOW_OPERATIONS = {
   startFlow: op({
     method: 'POST',
     path: '/flows/{id}/start',
+    changes: ['flows', 'trips', 'flow:{id}'],
     summary: 'Put records into the live version: people, or deals where the flow is about deals.',
     needs: 'release',
     body: z.object({ recordIds: z.array(uuid).min(1).max(10_000) }),
@@ -183,6 +195,7 @@ export const FLOW_OPERATIONS = {
   startTrial: op({
     method: 'POST',
     path: '/flows/{id}/trials',
+    changes: ['flow:{id}'],
     summary: 'Try the draft on records with nothing sent.',
     needs: 'edit flows',
     body: z.object({
@@ -235,6 +248,7 @@ export const FLOW_OPERATIONS = {
   letThrough: op({
     method: 'POST',
     path: '/trips/{id}/let-through',
+    changes: ['trips', 'flow:*', 'record:*'],
     summary: 'Let a record through that was screened out; what spoke against it is remembered as an example.',
     needs: 'deal with trips',
     body: z.object({}),
@@ -243,6 +257,7 @@ export const FLOW_OPERATIONS = {
   chooseTrips: op({
     method: 'POST',
     path: '/trips/choice',
+    changes: ['desk', 'trips', 'flow:*', 'record:*'],
     summary: 'Deal with stuck trips: try again, skip the line, set by hand what the line is there for, or end.',
     needs: 'deal with trips',
     body: z

@@ -107,6 +107,7 @@ export const HOUSE_OPERATIONS = {
   keepWorkspace: op({
     method: 'PUT',
     path: '/workspace',
+    changes: ['everything'],
     summary: 'Change them.',
     needs: 'edit flows',
     body: workspaceShape,
@@ -122,6 +123,7 @@ export const HOUSE_OPERATIONS = {
   invite: op({
     method: 'POST',
     path: '/invites',
+    changes: ['settings'],
     summary: 'Ask somebody in. The address to open is in the answer, once.',
     needs: 'keep secrets',
     body: z.object({
@@ -136,6 +138,7 @@ export const HOUSE_OPERATIONS = {
   withdrawInvite: op({
     method: 'POST',
     path: '/invites/{id}/withdraw',
+    changes: ['settings'],
     summary: 'Make an invitation void.',
     needs: 'keep secrets',
     answer: people,
@@ -143,6 +146,7 @@ export const HOUSE_OPERATIONS = {
   changePersonHere: op({
     method: 'PATCH',
     path: '/people-here/{id}',
+    changes: ['settings', 'desk'],
     summary: 'Change role, title, name, or the days somebody is away.',
     needs: 'keep secrets',
     body: z.object({
@@ -156,6 +160,7 @@ export const HOUSE_OPERATIONS = {
   letGo: op({
     method: 'POST',
     path: '/people-here/{id}/let-go',
+    changes: ['settings', 'desk', 'messages', 'thread:*'],
     summary: 'They cannot come in any more; what is theirs goes to somebody else.',
     needs: 'keep secrets',
     body: z.object({ handTo: uuid.nullable().default(null) }),
@@ -164,6 +169,7 @@ export const HOUSE_OPERATIONS = {
   letBack: op({
     method: 'POST',
     path: '/people-here/{id}/let-back',
+    changes: ['settings'],
     summary: 'Let somebody in again who had gone.',
     needs: 'keep secrets',
     answer: people,
@@ -172,6 +178,7 @@ export const HOUSE_OPERATIONS = {
   keepTeam: op({
     method: 'PUT',
     path: '/teams/{name}',
+    changes: ['settings'],
     summary: 'Make a team, or change its members, in their order.',
     needs: 'edit flows',
     body: z.object({
@@ -183,6 +190,7 @@ export const HOUSE_OPERATIONS = {
   dropTeam: op({
     method: 'POST',
     path: '/teams/{name}/remove',
+    changes: ['settings'],
     summary: 'Remove a team that no flow names.',
     needs: 'edit flows',
     answer: teams,
@@ -197,6 +205,7 @@ export const HOUSE_OPERATIONS = {
   keepMailbox: op({
     method: 'PUT',
     path: '/mailboxes/{name}',
+    changes: ['settings', 'messages'],
     summary: 'Make or change a mailbox. Without a way of its own its mails leave by the relay of this installation.',
     needs: 'keep secrets',
     body: z.object({
@@ -215,6 +224,7 @@ export const HOUSE_OPERATIONS = {
   checkMailbox: op({
     method: 'POST',
     path: '/mailboxes/{name}/check',
+    changes: ['settings'],
     summary: 'Go its way step by step, up to a letter to itself.',
     needs: 'keep secrets',
     answer: mailboxes,
@@ -223,11 +233,19 @@ export const HOUSE_OPERATIONS = {
   makeToken: op({
     method: 'POST',
     path: '/tokens',
+    changes: ['settings'],
     summary: 'A new token of one’s own; it is in the answer, once.',
     needs: 'keep secrets',
     body: z.object({ name, scope: z.enum(SCOPES), days: z.number().int().min(1).max(730) }),
     answer: tokens.extend({ token: z.string() }),
     status: 201,
   }),
-  endToken: op({ method: 'POST', path: '/tokens/{id}/end', summary: 'It opens nothing any more.', needs: 'keep secrets', answer: tokens }),
+  endToken: op({
+    method: 'POST',
+    path: '/tokens/{id}/end',
+    changes: ['settings'],
+    summary: 'It opens nothing any more.',
+    needs: 'keep secrets',
+    answer: tokens,
+  }),
 } as const;

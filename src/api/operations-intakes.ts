@@ -59,6 +59,7 @@ export const INTAKE_OPERATIONS = {
   createForm: op({
     method: 'POST',
     path: '/forms',
+    changes: ['intake'],
     summary: 'Make a form; flows can take in from it by its name.',
     needs: 'take in',
     body: z.object({ name: z.string().trim().min(1).max(80), form: formSchema }),
@@ -69,6 +70,7 @@ export const INTAKE_OPERATIONS = {
   saveForm: op({
     method: 'PUT',
     path: '/forms/{id}',
+    changes: ['intake'],
     summary: 'Change a form, or switch it on or off.',
     needs: 'take in',
     body: z.object({ form: formSchema, isOn: z.boolean() }),
@@ -93,6 +95,7 @@ export const INTAKE_OPERATIONS = {
   createWebhookIntake: op({
     method: 'POST',
     path: '/webhook-intakes',
+    changes: ['intake'],
     summary: 'Make a webhook address. Secret and token are told this once.',
     needs: 'take in',
     body: z.object({ name: z.string().trim().min(1).max(80) }),
@@ -109,6 +112,7 @@ export const INTAKE_OPERATIONS = {
   saveWebhookIntake: op({
     method: 'PUT',
     path: '/webhook-intakes/{id}',
+    changes: ['intake'],
     summary: 'Match the values of a webhook to fields, or switch it on or off.',
     needs: 'take in',
     body: z.object({ matching: payloadMatchingSchema, isOn: z.boolean() }),
@@ -117,6 +121,7 @@ export const INTAKE_OPERATIONS = {
   tryWebhookIntake: op({
     method: 'POST',
     path: '/webhook-intakes/{id}/try',
+    changes: [],
     summary: 'What an example would become. Nothing is kept.',
     needs: 'take in',
     body: z.object({ json: z.string().max(200_000), matching: payloadMatchingSchema.default([]) }),
@@ -131,6 +136,7 @@ export const INTAKE_OPERATIONS = {
   bringWebhookAgain: op({
     method: 'POST',
     path: '/webhook-intakes/{id}/again',
+    changes: ['intake', 'records'],
     summary: 'Bring everything refused again under the matching of now.',
     needs: 'take in',
     body: z.object({}),
@@ -139,6 +145,7 @@ export const INTAKE_OPERATIONS = {
   mendPosted: op({
     method: 'POST',
     path: '/posted/{id}/mend',
+    changes: ['intake', 'records'],
     summary: 'Bring one refused message again with mended values.',
     needs: 'take in',
     body: z.object({ raw: z.record(z.string().max(300), z.string().max(5_000)) }),
@@ -147,6 +154,7 @@ export const INTAKE_OPERATIONS = {
   lookInDirectory: op({
     method: 'POST',
     path: '/directory/look',
+    changes: [],
     summary: 'How many people the directory has for these criteria, and what the first of them would become. Nothing is taken in.',
     needs: 'take in',
     body: criteria,
@@ -155,6 +163,7 @@ export const INTAKE_OPERATIONS = {
   takeFromDirectory: op({
     method: 'POST',
     path: '/directory/take-in',
+    changes: ['intake', 'records'],
     summary: 'Take people in from the directory, and put them in a flow if one is given.',
     needs: 'take in',
     body: z.object({
@@ -168,6 +177,7 @@ export const INTAKE_OPERATIONS = {
   mendEntry: op({
     method: 'POST',
     path: '/entries/{id}/mend',
+    changes: ['intake', 'records'],
     summary: 'Bring a refused entry again with mended answers.',
     needs: 'take in',
     body: z.object({ raw: z.record(z.string().max(40), z.string().max(5_000)) }),

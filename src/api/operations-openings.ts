@@ -47,6 +47,7 @@ export const OPENING_OPERATIONS = {
   createOpening: op({
     method: 'POST',
     path: '/openings',
+    changes: ['openings'],
     summary: 'Make an opening; flows can open applications for it by its name.',
     needs: 'change records',
     body: openingSchema.extend({ name: z.string().trim().min(1).max(80) }),
@@ -63,6 +64,7 @@ export const OPENING_OPERATIONS = {
   saveOpening: op({
     method: 'PUT',
     path: '/openings/{id}',
+    changes: ['openings'],
     summary: 'Change an opening, or close it. A stage that somebody is at stays.',
     needs: 'change records',
     body: openingSchema,
@@ -71,6 +73,7 @@ export const OPENING_OPERATIONS = {
   changeOpening: op({
     method: 'PATCH',
     path: '/openings/{id}',
+    changes: ['openings', 'record:{id}'],
     summary: 'Set values of the fields that openings have in this workspace.',
     needs: 'change records',
     body: s.valueChange,
@@ -79,6 +82,7 @@ export const OPENING_OPERATIONS = {
   changeApplication: op({
     method: 'PATCH',
     path: '/applications/{id}',
+    changes: ['openings', 'records', 'record:*'],
     summary: 'Move an application to another stage, or set values of its fields.',
     needs: 'change records',
     body: s.valueChange.partial().extend({ stage: z.string().max(60).optional() }),

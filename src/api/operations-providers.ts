@@ -36,6 +36,7 @@ export const PROVIDER_OPERATIONS = {
   keepProvider: op({
     method: 'PUT',
     path: '/providers',
+    changes: ['settings', 'things'],
     summary: 'Describe a lookup service, or change its description.',
     needs: 'keep secrets',
     body: z.object({ provider: providerSchema, secret }),
@@ -44,6 +45,7 @@ export const PROVIDER_OPERATIONS = {
   removeProvider: op({
     method: 'POST',
     path: '/providers/remove',
+    changes: ['settings', 'things'],
     summary: 'Remove a described service that no chain asks.',
     needs: 'keep secrets',
     body: z.object({ name: z.string().max(60) }),
@@ -52,6 +54,7 @@ export const PROVIDER_OPERATIONS = {
   tryProvider: op({
     method: 'POST',
     path: '/providers/try',
+    changes: [],
     summary: 'Ask a description about one person; nothing is kept of the answer.',
     needs: 'keep secrets',
     body: z.object({ provider: providerSchema, secret, who: z.string().trim().min(1).max(200) }),

@@ -15,6 +15,7 @@ export const RECORD_OPERATIONS = {
   uploadList: op({
     method: 'POST',
     path: '/imports',
+    changes: ['intake'],
     summary: 'Upload a list (CSV). Nothing is created yet.',
     needs: 'take in',
     takesFile: 'text/csv',
@@ -40,6 +41,7 @@ export const RECORD_OPERATIONS = {
   previewImport: op({
     method: 'POST',
     path: '/imports/{id}/preview',
+    changes: [],
     summary: 'What would happen with each row under a column matching.',
     needs: 'take in',
     body: z.object({ matching, defaultCountry: z.string().length(2).optional() }),
@@ -48,6 +50,7 @@ export const RECORD_OPERATIONS = {
   startImport: op({
     method: 'POST',
     path: '/imports/{id}/start',
+    changes: ['intake', 'records'],
     summary: 'Take the list in, and start a flow for its people if one is given.',
     needs: 'take in',
     body: z.object({
@@ -79,6 +82,7 @@ export const RECORD_OPERATIONS = {
   createPerson: op({
     method: 'POST',
     path: '/people',
+    changes: ['records'],
     summary: 'Add a person. Every value becomes a fact.',
     needs: 'change records',
     body: z.object({ values: s.valuesSchema, companyId: uuid.nullable().optional() }),
@@ -101,6 +105,7 @@ export const RECORD_OPERATIONS = {
   changePerson: op({
     method: 'PATCH',
     path: '/people/{id}',
+    changes: ['records', 'record:{id}'],
     summary: 'Change values of a person; the old facts stay.',
     needs: 'change records',
     body: s.valueChange,
@@ -116,6 +121,7 @@ export const RECORD_OPERATIONS = {
   erasePerson: op({
     method: 'POST',
     path: '/people/{id}/erasure',
+    changes: ['everything'],
     summary: 'Erase a person for good; the answer is the receipt.',
     needs: 'erase',
     body: z.object({ name: z.string().max(200).describe('their name, as it stands: a wrong id erases nobody') }),
@@ -139,6 +145,7 @@ export const RECORD_OPERATIONS = {
   keepFor: op({
     method: 'PUT',
     path: '/keeping',
+    changes: ['settings'],
     summary: 'Keep a kind of thing for so many days; what is older goes, a little at a time.',
     needs: 'erase',
     body: z.object({ kind: z.enum(KEPT_KINDS as [Kept, ...Kept[]]), days: z.number().int().min(0).max(3_650) }),
@@ -155,6 +162,7 @@ export const RECORD_OPERATIONS = {
   noteOnPerson: op({
     method: 'POST',
     path: '/people/{id}/notes',
+    changes: ['record:{id}'],
     summary: 'Leave a note on a person.',
     needs: 'change records',
     body: z.object({ text: z.string().min(1).max(4000) }),
@@ -172,6 +180,7 @@ export const RECORD_OPERATIONS = {
   createCompany: op({
     method: 'POST',
     path: '/companies',
+    changes: ['records'],
     summary: 'Add a company.',
     needs: 'change records',
     body: z.object({ values: s.valuesSchema }),
@@ -188,6 +197,7 @@ export const RECORD_OPERATIONS = {
   changeCompany: op({
     method: 'PATCH',
     path: '/companies/{id}',
+    changes: ['records', 'record:{id}'],
     summary: 'Change values of a company.',
     needs: 'change records',
     body: s.valueChange,
@@ -204,6 +214,7 @@ export const RECORD_OPERATIONS = {
   createDeal: op({
     method: 'POST',
     path: '/deals',
+    changes: ['deals', 'records'],
     summary: 'Open a deal.',
     needs: 'change records',
     body: z.object({
@@ -227,6 +238,7 @@ export const RECORD_OPERATIONS = {
   changeDeal: op({
     method: 'PATCH',
     path: '/deals/{id}',
+    changes: ['deals', 'records', 'record:*'],
     summary: 'Move a deal to another stage, or set values of its fields.',
     needs: 'change records',
     body: s.valueChange.partial().extend({ stage: z.string().max(120).optional() }),

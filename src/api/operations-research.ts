@@ -102,6 +102,7 @@ export const RESEARCH_OPERATIONS = {
   saveResearchSettings: op({
     method: 'PUT',
     path: '/research',
+    changes: ['settings'],
     summary: 'Change where research looks and what it asks. A question that cannot be read is refused by its name.',
     needs: 'edit flows',
     body: settings,
@@ -110,6 +111,7 @@ export const RESEARCH_OPERATIONS = {
   tryQuestion: op({
     method: 'POST',
     path: '/questions/{name}/try',
+    changes: [],
     summary: 'What a question answers on sites read before, as it is or with a draft of what is known of it. Nothing is kept.',
     needs: 'look',
     body: z.object({ draft: draft.optional(), host: z.string().max(300).nullable().optional() }),
@@ -118,6 +120,7 @@ export const RESEARCH_OPERATIONS = {
   keepQuestion: op({
     method: 'PUT',
     path: '/questions/{name}',
+    changes: ['settings', 'things'],
     summary: 'Keep what is known of a question, with what its examples teach.',
     needs: 'edit flows',
     body: draft,
@@ -126,6 +129,7 @@ export const RESEARCH_OPERATIONS = {
   undoQuestion: op({
     method: 'POST',
     path: '/questions/{name}/undo',
+    changes: ['settings', 'things'],
     summary: 'Bring back what was known of a question before it was last kept.',
     needs: 'edit flows',
     answer: questionView,
@@ -133,6 +137,7 @@ export const RESEARCH_OPERATIONS = {
   askDossier: op({
     method: 'POST',
     path: '/dossiers',
+    changes: ['dossiers'],
     summary: 'Ask for a dossier of a person or a company. It is made in the background.',
     needs: 'change records',
     body: z.object({
@@ -147,6 +152,7 @@ export const RESEARCH_OPERATIONS = {
   recheckFact: op({
     method: 'POST',
     path: '/companies/{id}/check',
+    changes: ['records', 'record:{id}'],
     summary: 'Read the company’s site again for the one question that fills this field.',
     needs: 'change records',
     body: z.object({ field: z.string().max(40) }),
@@ -171,6 +177,7 @@ export const RESEARCH_OPERATIONS = {
   sendDossier: op({
     method: 'POST',
     path: '/dossiers/{id}/send',
+    changes: ['dossiers'],
     summary: 'Send a dossier to a colleague, as text and PDF.',
     needs: 'change records',
     body: z.object({

@@ -43,6 +43,7 @@ export const SAFETY_OPERATIONS = {
   bringSetAside: op({
     method: 'POST',
     path: '/set-aside/{id}/bring',
+    changes: ['intake', 'records', 'desk', 'messages'],
     summary: 'Bring it again, as it is or with a mended text.',
     needs: 'take in',
     body: z.object({ text: z.string().max(200_000).nullable().default(null) }),
@@ -52,6 +53,7 @@ export const SAFETY_OPERATIONS = {
   dropSetAside: op({
     method: 'POST',
     path: '/set-aside/{id}/drop',
+    changes: ['intake'],
     summary: 'Drop it, or take that back.',
     needs: 'take in',
     body: z.object({ drop: z.boolean().default(true) }),
@@ -67,6 +69,7 @@ export const SAFETY_OPERATIONS = {
   barAddress: op({
     method: 'POST',
     path: '/do-not-contact',
+    changes: ['settings', 'record:*'],
     summary: 'Put an address there by hand: nothing leaves for it from now on.',
     needs: 'edit flows',
     body: z.object({
@@ -79,6 +82,7 @@ export const SAFETY_OPERATIONS = {
   barList: op({
     method: 'POST',
     path: '/do-not-contact/list',
+    changes: ['settings', 'record:*'],
     summary: 'Put everybody of a list there: a CSV with an address or a domain in each row.',
     needs: 'edit flows',
     takesFile: 'text/csv',
@@ -102,6 +106,7 @@ export const SAFETY_OPERATIONS = {
   liftAddress: op({
     method: 'POST',
     path: '/do-not-contact/lift',
+    changes: ['settings', 'record:*'],
     summary: 'Take an address off again. Who asked not to be written to stays.',
     needs: 'edit flows',
     body: z.object({ email: z.string().trim().min(3).max(320) }),

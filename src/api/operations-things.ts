@@ -110,6 +110,7 @@ export const THING_OPERATIONS = {
   makeThing: op({
     method: 'POST',
     path: '/things',
+    changes: ['things'],
     summary: 'Make a named thing: as a copy of another, of a body, or as a beginning.',
     needs: 'edit flows',
     body: z.object({ kind, name, from: uuid.optional(), body: body.optional() }),
@@ -119,6 +120,7 @@ export const THING_OPERATIONS = {
   keepThing: op({
     method: 'PUT',
     path: '/things/{id}',
+    changes: ['things'],
     summary: 'Keep a changed thing as a new version. Live flows go on with the version they were released with.',
     needs: 'edit flows',
     body: z.object({
@@ -135,6 +137,7 @@ export const THING_OPERATIONS = {
   renameThing: op({
     method: 'POST',
     path: '/things/{id}/name',
+    changes: ['things', 'flows', 'flow:*'],
     summary: 'Give a thing another name; drafts of flows and plans that speak of it follow.',
     needs: 'edit flows',
     body: z.object({ name }),
@@ -143,6 +146,7 @@ export const THING_OPERATIONS = {
   retireThing: op({
     method: 'POST',
     path: '/things/{id}/retired',
+    changes: ['things'],
     summary: 'Take a thing out of use, or back into it. Nothing is deleted.',
     needs: 'edit flows',
     body: z.object({ retired: z.boolean() }),
@@ -151,6 +155,7 @@ export const THING_OPERATIONS = {
   tryThing: op({
     method: 'POST',
     path: '/things/try',
+    changes: [],
     summary: 'What a thing would do as it is written: scores of records, what readers would get, days. Nothing is kept.',
     needs: 'look',
     body: z.object({ kind, id: uuid.optional(), body }),
@@ -166,6 +171,7 @@ export const THING_OPERATIONS = {
   keepStatements: op({
     method: 'PUT',
     path: '/statements',
+    changes: ['things', 'messages'],
     summary: 'Keep the list of what the business says of itself.',
     needs: 'edit flows',
     body: z.object({ items: z.array(statementSchema).max(500) }),

@@ -31,6 +31,7 @@ export const WATCHED_OPERATIONS = {
   createWatched: op({
     method: 'POST',
     path: '/watched',
+    changes: ['intake'],
     summary: 'Connect a mailbox (IMAP) or a calendar (CalDAV, or an iCalendar file); flows can take in from it by its name.',
     needs: 'edit flows',
     body: z.object({
@@ -52,6 +53,7 @@ export const WATCHED_OPERATIONS = {
   saveWatched: op({
     method: 'PUT',
     path: '/watched/{id}',
+    changes: ['intake'],
     summary: 'Change it, or switch it on or off. Without a password the old one stays.',
     needs: 'edit flows',
     body: z.object({ settings: watchedSchema, password: password.nullable().default(null), isOn: z.boolean() }),
@@ -60,6 +62,7 @@ export const WATCHED_OPERATIONS = {
   lookAtWatched: op({
     method: 'POST',
     path: '/watched/{id}/look',
+    changes: ['intake'],
     summary: 'Look there now instead of at its time.',
     needs: 'take in',
     body: z.object({}),
@@ -69,6 +72,7 @@ export const WATCHED_OPERATIONS = {
   previewWatched: op({
     method: 'POST',
     path: '/watched/preview',
+    changes: [],
     summary: 'What lies there and what would become of each. Nothing is taken in.',
     needs: 'edit flows',
     body: z.object({ id: uuid.nullable().default(null), settings: watchedSchema, password: password.nullable().default(null) }),
@@ -77,6 +81,7 @@ export const WATCHED_OPERATIONS = {
   mendArrival: op({
     method: 'POST',
     path: '/arrivals/{id}/mend',
+    changes: ['intake', 'records'],
     summary: 'Bring a refused mail or meeting again with mended name or address.',
     needs: 'take in',
     body: z.object({ raw: z.record(z.string().max(100), z.string().max(20_000)) }),

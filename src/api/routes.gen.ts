@@ -100,6 +100,7 @@ export const ROUTES = {
   listNotices: { method: 'GET', path: '/notices' },
   putNoticeAside: { method: 'POST', path: '/notices/{id}/aside' },
   connectWebhook: { method: 'PUT', path: '/webhooks/{name}' },
+  readRail: { method: 'GET', path: '/rail' },
   readClock: { method: 'GET', path: '/clock' },
   moveClock: { method: 'POST', path: '/clock' },
   getResearchSettings: { method: 'GET', path: '/research' },

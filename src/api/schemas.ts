@@ -315,6 +315,20 @@ export const noticeSchema = z.object({
   at: instant,
 });
 export const clockSchema = z.object({ now: instant, target: instant.nullable(), movable: z.boolean() });
+export const railSchema = z.object({
+  desk: z.int(),
+  sources: z.int().describe('lists that came in today'),
+  flows: z.int().describe('with a live version'),
+  records: z.int(),
+  deals: z.int(),
+  pairs: z.int().describe('doubtful pairs that wait for a decision'),
+  sentToday: z.int(),
+  now: instant,
+  target: instant.nullable().describe('where the demo’s clock is on its way to'),
+  zone: z.string(),
+  movable: z.boolean(),
+  troubles: z.array(z.object({ says: z.string(), todo: z.string(), href: z.string().nullable() })),
+});
 export const lineCountSchema = z.object({
   mark: z.string(),
   outcome: z.enum(OUTCOMES),

@@ -1,8 +1,6 @@
 import type { ReactNode } from 'react';
-import { readClock } from '../../server/trips/clock';
+import { rail } from '../../server/desk/rail';
 import { loadCatalogue } from '../../server/records/fields';
-import { railCounts } from '../../server/desk/overview';
-import { troubles } from '../../server/desk/troubles';
 import { FieldsProvider } from '../../ui/client/fields';
 import { Shell } from '../../ui/shell/view/Shell';
 import { signed } from '../session';
@@ -10,24 +8,10 @@ import { signed } from '../session';
 export const dynamic = 'force-dynamic';
 
 export default async function InLayout({ children }: { readonly children: ReactNode }) {
-  const { world, user, may } = await signed();
-  const [counts, clock, away, fields] = await Promise.all([
-    railCounts(world, { userId: user.id, name: user.name }),
-    readClock(world),
-    troubles(world),
-    loadCatalogue(world.db),
-  ]);
+  const { world, user } = await signed();
+  const [around, fields] = await Promise.all([rail(world, { userId: user.id, name: user.name }, user.role), loadCatalogue(world.db)]);
   return (
-    <Shell
-      troubles={away}
-      rail={{
-        ...counts,
-        movable: counts.movable && may('move the clock'),
-        target: clock.target,
-        userName: user.name,
-        userTitle: user.title,
-      }}
-    >
+    <Shell rail={around} who={user.name}>
       <FieldsProvider own={fields.own}>{children}</FieldsProvider>
     </Shell>
   );

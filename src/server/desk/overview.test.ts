@@ -4,7 +4,7 @@ import { stableId } from '../../core/base';
 import { demoWorkspace, goodSite, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { createFlow, flow, narrowRibbon, ribbon, startOn } from '../flows/flows';
 import { lookAtFile, startImport } from '../intake/imports';
-import { railCounts } from './overview';
+import { rail } from './rail';
 import { companies, counts, countWhere, deals, people } from '../records/records';
 import { release } from '../flows/releases';
 import { decideReview, desk } from './reviews';
@@ -84,7 +84,7 @@ describe('counting', () => {
   test('the records of the rail are those that the lists have', async () => {
     const [persons, firms, business] = [await everybody(), await everyFirm(), await everyDeal()];
     expect(await counts(world)).toEqual({ people: persons.length, companies: firms.length, deals: business.length });
-    expect(await railCounts(world, ines)).toMatchObject({ records: persons.length + firms.length, deals: business.length });
+    expect(await rail(world, ines, 'builder')).toMatchObject({ records: persons.length + firms.length, deals: business.length });
   });
 
   test('how many a condition holds for is the length of the list it gives', async () => {
@@ -106,27 +106,27 @@ describe('counting', () => {
         (sum, list) => sum + list.length,
         0,
       );
-      expect(await railCounts(world, who)).toMatchObject({ desk: rows, pairs: now.pairs.length });
+      expect(await rail(world, who, 'builder')).toMatchObject({ desk: rows, pairs: now.pairs.length });
       return rows;
     };
     // Of who was asked, and of who sees what others were asked.
     const agree = async (): Promise<number> => (await agreeFor(ines)) + (await agreeFor(lucia));
     const empty = await agree();
-    const before = (await railCounts(world, ines)).flows;
+    const before = (await rail(world, ines, 'builder')).flows;
     const { id } = await createFlow(
       world,
       ines,
       'flow "Counted"\nabout person\n\ntake in from hand\ntell "Ines Okafor-Brandt" "came: " + name\nkeep when email != null\nwrite email "First contact" as m\nask "north" to approve m\nsend m\n',
     );
     await release(world, ines, id, { firstN: 1 });
-    expect((await railCounts(world, ines)).flows).toBe(before + 1);
+    expect((await rail(world, ines, 'builder')).flows).toBe(before + 1);
     const csv =
       'Name,Mail,Firm,Web\nMara Quill,m.quill@oakmere-glass.example,Oakmere Glass,oakmere-glass.example\nPiet Aalders,piet@kas.example,Kas,kas.example\n';
     const list = await lookAtFile(world, ines, { name: 'fair.csv', bytes: Buffer.from(csv) });
     await startImport(world, ines, list, { flowId: id });
     await testWorker(world).drain();
     expect(await agree()).toBeGreaterThan(empty);
-    expect((await railCounts(world, ines)).sources).toBe(1);
+    expect((await rail(world, ines, 'builder')).sources).toBe(1);
     const [review] = (await desk(world, ines)).reviews;
     if (review) await decideReview(world, ines, review.id, { does: 'later' });
     const later = await agree();

@@ -15,52 +15,10 @@ import { countStates, listTrips, type TripListRow } from '../trips/store/trip-li
 import { versionsOf } from '../flows/store/flows';
 import { decidedPairs, openPairs } from './store/reviews';
 import { madeSince } from '../records/store/records';
-import { openCounts } from './store/overview';
-import { counts, type Page } from '../records/records';
-import { countStuck } from '../trips/stuck';
-import { reviewsFor } from './whose';
-import { found, readCursor, workspace, writeCursor, type Actor, type World } from '../platform/world';
+import type { Page } from '../records/records';
+import { found, readCursor, workspace, writeCursor, type World } from '../platform/world';
 
 const DAY_MS = 86_400_000;
-
-export interface RailCounts {
-  readonly desk: number;
-  readonly sources: number;
-  readonly flows: number;
-  readonly records: number;
-  readonly deals: number;
-  readonly pairs: number;
-  readonly sentToday: number;
-  readonly now: number;
-  readonly zone: string;
-  readonly movable: boolean;
-}
-
-/** The rail's live counts; what was told to the one who looks counts for them alone. */
-export async function railCounts(world: World, actor: Actor): Promise<RailCounts> {
-  const { db } = world;
-  const now = await world.clock.now();
-  const { zone } = await workspace(db);
-  const day = DateTime.fromMillis(now, { zone }).startOf('day');
-  const [open, reviews, groups, records] = await Promise.all([
-    openCounts(db, { now, userId: actor.userId, dayFrom: day.toMillis(), dayTo: day.plus({ days: 1 }).toMillis() }),
-    reviewsFor(world, actor),
-    countStuck(world),
-    counts(world),
-  ]);
-  return {
-    desk: reviews + open.pairs + groups + open.doubts + open.replies + open.firsts + open.told,
-    sources: open.listsToday,
-    flows: open.liveFlows,
-    records: records.people + records.companies,
-    deals: records.deals,
-    pairs: open.pairs,
-    sentToday: open.sentToday,
-    now,
-    zone,
-    movable: world.isDemo,
-  };
-}
 
 export interface TodaysSends {
   readonly hours: readonly SendDay[];

@@ -56,7 +56,7 @@ export interface FlowSummary extends FlowRow {
 export async function flows(world: World, since: Instant): Promise<readonly FlowSummary[]> {
   const [rows, counts] = await Promise.all([
     listFlows(world.db),
-    figure(world, `flow counts since ${since}`, flowCountsSchema, () => countTrips(world.db, since)),
+    figure(world, { key: `flow counts since ${since}`, topic: 'flows' }, flowCountsSchema, () => countTrips(world.db, since)),
   ]);
   return rows.map((row) => ({ ...row, counts: counts.find((entry) => entry.flowId === row.id) }));
 }
@@ -318,7 +318,9 @@ export async function ribbon(
 ): Promise<readonly LineCount[]> {
   if (since === undefined || !(await beganBefore(world.db, flowId, since))) return lineCounts(world.db, flowId);
   const count = (): Promise<LineCount[]> => countLines(world.db, { flowId, since });
-  return range === undefined ? count() : figure(world, `ribbon ${range} ${flowId}`, lineCountsSchema, count);
+  return range === undefined
+    ? count()
+    : figure(world, { key: `ribbon ${range} ${flowId}`, topic: `flow:${flowId}` }, lineCountsSchema, count);
 }
 
 /** The ribbon of the last day in small: how many of those that moved got to each line or beyond - the shape of the whole, not of one arm. */

@@ -5,7 +5,8 @@ import { WorldFailure } from '../ports';
 import { takeAnswer } from '../trips/deliver-calls';
 import { createFlow, flows, startOn } from './flows';
 import { release } from './releases';
-import { railCounts, trip, trips } from '../desk/overview';
+import { trip, trips } from '../desk/overview';
+import { rail } from '../desk/rail';
 import { receiveMail } from '../messages/receive-mail';
 import { changeDeal, createCompany, createPerson, deals, personPage } from '../records/records';
 import { decideReview, desk } from '../desk/reviews';
@@ -94,7 +95,7 @@ test('tell puts a notice before each of the team, by mail where it says so; each
     ]),
   );
   const [notice] = (await desk(world, lucia)).notices;
-  expect([(await railCounts(world, lucia)).desk, (await railCounts(world, ines)).desk]).toEqual([1, 0]);
+  expect([(await rail(world, lucia, 'builder')).desk, (await rail(world, ines, 'builder')).desk]).toEqual([1, 0]);
   await putNoticeAside(world, lucia, notice?.id ?? '');
   expect(await notices(world, lucia)).toEqual([]);
   await expect(putNoticeAside(world, ines, notice?.id ?? '')).rejects.toThrow('this notice is not yours');

@@ -1,11 +1,11 @@
 import path from 'node:path';
 import { cleanJson, cleanText, cutText } from '../../core/base';
-import { openApiDocument, OPERATIONS, type FileAnswer, type Operation, type OperationId } from '../../api';
+import { openApiDocument, OPERATIONS, type FileAnswer, type Operation, type OperationId, type Topic } from '../../api';
 import { may, type Action } from '../access/may';
 import { DATABASE_AWAY, isAway, WorldFailure } from '../ports';
 import type { Scope, UserRow } from '../access/store/access';
 import { sessionUser, tokenUser } from '../access/access';
-import { tellViewers } from '../platform/live';
+import { tellChanged } from '../platform/live';
 import { scopeFor, withinScope } from '../access/tokens';
 import { Refusal, type World } from '../platform/world';
 import { withFolder } from '../intake/list-rows';
@@ -171,14 +171,17 @@ async function withUpload(world: World, request: Request, route: Route, who: Cal
   }
 }
 
-async function answered(world: World, { id, operation }: Route, call: unknown): Promise<Response> {
+/** The topics of a change, with the ids of its path. */
+export const topicsOf = (operation: Operation, params: Readonly<Record<string, string>>): Topic[] =>
+  operation.method === 'GET'
+    ? []
+    : operation.changes.map((topic) => topic.replace(/\{(\w+)\}/g, (_all, name: string) => params[name] ?? '*') as Topic);
+
+async function answered(world: World, { id, operation, params }: Route, call: unknown): Promise<Response> {
   // The table ties each handler to its own operation's shapes; looked up by id they are one union, which TypeScript cannot pair again.
   const result = await (HANDLERS[id] as (call: unknown) => Promise<unknown>)(call);
   // What was asked is done by now; pages that hear nothing of it ask by themselves a little later.
-  if (operation.method !== 'GET')
-    await tellViewers(world, { kind: 'work' }).catch((error: unknown) => {
-      world.log.warn('open pages could not be told', { error: String(error) });
-    });
+  await tellChanged(world, ...topicsOf(operation, params));
   if (operation.givesFile) return fileResponse(result as FileAnswer);
   return Response.json(toWire(result), { status: operation.status ?? 200 });
 }

@@ -15,6 +15,7 @@ import * as flows from '../flows/flows';
 import * as forms from '../intake/forms';
 import { previewImport } from '../intake/import-preview';
 import * as imports from '../intake/imports';
+import { rail } from '../desk/rail';
 import { moveClock, readClock } from '../trips/clock';
 import * as watched from '../intake/watched';
 import * as fields from '../records/change-fields';
@@ -309,6 +310,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   makeToken: ({ world, actor, body }) => tokens.newToken(world, actor, body),
   endToken: async ({ world, actor, params }) => ({ items: await tokens.withdrawToken(world, actor, params.id ?? '') }),
 
+  readRail: ({ world, user, actor }) => rail(world, actor, user.role),
   readClock: ({ world }) => readClock(world),
   moveClock: ({ world, body }) => moveClock(world, body.byMs),
 };

@@ -1,9 +1,9 @@
 /** The stream of events open pages listen to. */
 import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
-import { liveEventSchema, type LiveEvent } from '../../api';
+import { liveEventSchema, type LiveEvent, type Topic } from '../../api';
 import { signIn } from '../access/access';
 import { createFlow, saveDraft, startOn } from '../flows/flows';
-import { LiveHub } from '../platform/live';
+import { LiveHub, tellChanged } from '../platform/live';
 import { createPerson } from '../records/records';
 import { release } from '../flows/releases';
 import type { Actor } from '../platform/world';
@@ -89,13 +89,56 @@ test('a page with a flow open says so to the others; one that left hears no more
   expect(await there.next('draft')).toBeUndefined();
 });
 
-test('what a worker has done is told', async () => {
+/** The next word that names something; a line that was just opened says `everything`. */
+async function named({ next }: Awaited<ReturnType<typeof page>>): Promise<readonly Topic[]> {
+  for (;;) {
+    const word = await next('new');
+    if (word?.kind === 'new' && word.topics[0] !== 'everything') return word.topics;
+  }
+}
+
+test('what a worker has done is told by its topics: the flow, the trip and the record, and nothing of others', async () => {
   const watching = await page();
   const made = await createFlow(world, ines, TEXT.replace('Seen', 'Worked'));
   await release(world, ines, made.id);
   const person = await createPerson(world, ines, { values: { first_name: 'A', last_name: 'B', email: 'a@b.example' }, source: 'hand' });
   await startOn(world, ines, made.id, [person.id]);
-  const told = watching.next('work');
-  await testWorker(world).drain();
-  expect(await told).toEqual({ kind: 'work' });
+  const worker = testWorker(world);
+  await worker.drain();
+  // A worker that only drains says no word by itself; what it changed is named all the same.
+  await tellChanged(world);
+  const [trip] = await world.db<{ id: string }[]>`select id from trip where flow_id = ${made.id}`;
+  const topics = await named(watching);
+  expect(topics).toEqual(expect.arrayContaining(['trips', `flow:${made.id}`, `trip:${trip!.id}`, `record:${person.id}`]));
+  expect(topics).not.toContain('messages');
+  expect(topics).not.toContain('openings');
+});
+
+test('where nothing changed nobody is told', async () => {
+  const watching = await page();
+  await tellChanged(world);
+  await tellChanged(world, 'desk');
+  expect(await named(watching)).toEqual(['desk']);
+});
+
+test('a page whose stream opens a moment later hears what was told meanwhile, and no more', async () => {
+  const moment = 300;
+  const own = new LiveHub(world, moment);
+  const first: LiveEvent[] = [];
+  const leaveFirst = await own.watch((event) => first.push(event));
+  // This process has not listened long enough to know all that was said before: everything may be new.
+  expect(first).toEqual([{ kind: 'new', topics: ['everything'] }]);
+  await new Promise((resolve) => setTimeout(resolve, moment));
+  await tellChanged(world, 'openings');
+  while (first.length < 2) await new Promise((resolve) => setTimeout(resolve, 5));
+  const later: LiveEvent[] = [];
+  const leaveLater = await own.watch((event) => later.push(event));
+  expect(later).toEqual([{ kind: 'new', topics: ['openings'] }]);
+  leaveLater();
+  await new Promise((resolve) => setTimeout(resolve, moment));
+  const idle: LiveEvent[] = [];
+  const leaveIdle = await own.watch((event) => idle.push(event));
+  expect(idle).toEqual([]);
+  leaveIdle();
+  leaveFirst();
 });

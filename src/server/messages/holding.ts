@@ -31,6 +31,7 @@ import { decide, groupOf, LOOKED_AT, personDecided, rulesInForce, type Decided, 
 import { loadCatalogue } from '../records/fields';
 import { mustHave } from './holders';
 import { planAnswer } from './replies';
+import { changed } from '../platform/live';
 import { found, Refusal, type Actor, type World } from '../platform/world';
 
 /** An answer that goes alone leaves no sooner: so long can a person stop it. */
@@ -158,6 +159,7 @@ export async function decideReplies(world: World): Promise<number> {
   const material = await materialOf(world.db, now);
   for (const { messageId, threadId } of rows) {
     try {
+      changed(world, `thread:${threadId}`);
       const stands = await standing(world.db, material, BY_RULE, threadId, messageId);
       if (isAwaiting(stands)) await letGo(world, stands, now);
     } catch (error) {

@@ -22,6 +22,7 @@ import { keepQuestions } from './answer-book';
 import { postpone, readerTime } from './touches';
 import { signingSecrets } from '../workspace/keys';
 import { unsubscribeCodeFits } from './send-due';
+import { tellChanged } from '../platform/live';
 import { found, Refusal, type World } from '../platform/world';
 
 const PAUSE_DAYS = 5;
@@ -30,7 +31,7 @@ export type Origin = NonNullable<Awaited<ReturnType<typeof messageByRfcIds>>>;
 /** Keeps a mail that came in, finds the conversation it belongs to, understands it, and stops, pauses or ends the plan. The same mail twice does nothing. */
 export async function receiveMail(world: World, mail: IncomingMail): Promise<void> {
   const now = await world.clock.now();
-  await world.db.begin(async (tx) => {
+  const origin = await world.db.begin(async (tx) => {
     const status = mail.deliveryStatus ? parseDeliveryStatus(mail.deliveryStatus.status, mail.deliveryStatus.original) : undefined;
     const ids = [
       ...(status?.originalMessageId ? [status.originalMessageId] : []),
@@ -67,10 +68,10 @@ export async function receiveMail(world: World, mail: IncomingMail): Promise<voi
       },
       now,
     );
-    if (!fresh) return;
+    if (!fresh) return undefined;
     if (!origin) {
       world.log.warn('mail that belongs to no conversation', { from: mail.from });
-      return;
+      return undefined;
     }
     if (consequence.wantsPerson) {
       const words = written(mail.text, { from: mail.from, ...(sent && { ours: sent.body }) }).text;
@@ -79,7 +80,9 @@ export async function receiveMail(world: World, mail: IncomingMail): Promise<voi
     await tellTimeline(tx, origin, reading, now);
     if (reading.kind === 'bounce') await bounced(tx, origin, status, now);
     else await answered(tx, origin, reading, mail.from, now);
+    return origin;
   });
+  if (origin) await tellChanged(world, 'desk', 'messages', `thread:${origin.threadId ?? '*'}`, `record:${origin.personId ?? '*'}`);
 }
 
 async function tellTimeline(tx: Tx, origin: Origin, reading: ReplyReading, now: Instant): Promise<void> {

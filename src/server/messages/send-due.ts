@@ -23,6 +23,7 @@ import { afterDropped, afterRefused, afterSent } from './sent';
 import { routeOf } from './mailboxes';
 import { noteRelay } from '../desk/troubles';
 import { postpone, replan, replanLate } from './touches';
+import { changed } from '../platform/live';
 import type { World } from '../platform/world';
 
 export interface SendAsk {
@@ -75,6 +76,7 @@ async function sendOne(world: World, send: HeldSend, ask: SendAsk, now: Instant)
     await settleSend(db, send, { state: 'failed', says: 'its message is gone' }, now);
     return;
   }
+  changed(world, `thread:${thread.id}`, `record:${person.id}`);
   const verdict = await mayLeave(db, send, thread, person.email, now);
   if (verdict.kind === 'drop') {
     await transact(db, async (tx) => {

@@ -5,7 +5,8 @@
  */
 import type { z } from 'zod';
 import { findFigure, putFigure } from './store/figures';
-import { tellViewers } from './live';
+import type { Topic } from '../../api';
+import { tellChanged } from './live';
 import type { World } from './world';
 
 /** Quicker than this is never kept. */
@@ -15,14 +16,19 @@ const WORTH = 15;
 
 const underWay = new WeakMap<World, Map<string, Promise<unknown>>>();
 
-/** The figure under `key`, by `count`; `schema` reads what was kept, and what no longer fits is counted anew. */
-export async function figure<T>(world: World, key: string, schema: z.ZodType<T>, count: () => Promise<T>): Promise<T> {
+/** The figure under `key`, by `count`, shown on pages about `topic`; `schema` reads what was kept, and what no longer fits is counted anew. */
+export async function figure<T>(
+  world: World,
+  { key, topic }: { readonly key: string; readonly topic: Topic },
+  schema: z.ZodType<T>,
+  count: () => Promise<T>,
+): Promise<T> {
   const kept = await findFigure(world.db, key);
   const read = kept && schema.safeParse(kept.value);
   if (!kept || !read?.success || kept.tookMs < QUICK_MS) return countNow(world, key, count, kept?.tookMs ?? 0);
   if (kept.ageMs > kept.tookMs * WORTH)
     countNow(world, key, count, kept.tookMs)
-      .then(() => tellViewers(world, { kind: 'work' }))
+      .then(() => tellChanged(world, topic))
       .catch((error: unknown) => {
         world.log.warn('a figure could not be counted', { key, error: String(error) });
       });

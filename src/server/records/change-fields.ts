@@ -43,7 +43,7 @@ export async function fieldsView(world: World, kind: RecordKind): Promise<Fields
   ];
   const [uses, counts, [last]] = await Promise.all([
     usesOf(world.db, every),
-    figure(world, `fields filled ${kind}`, countsSchema, () => filledCounts(world.db, kind)),
+    figure(world, { key: `fields filled ${kind}`, topic: 'settings' }, countsSchema, () => filledCounts(world.db, kind)),
     fieldChanges(world.db, 1),
   ]);
   return {

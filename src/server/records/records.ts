@@ -79,9 +79,10 @@ export const deals = async (world: World, ask: PageAsk): Promise<Page<DealRow>> 
 /** How many people or companies a condition holds for. */
 export const countWhere = async (world: World, about: 'person' | 'company', where: string): Promise<number> => {
   const pieces = await conditionPieces(world.db, where, about);
-  return figure(world, `${about} where ${where}`, z.number(), () => storeCountWhere(world.db, about, pieces));
+  return figure(world, { key: `${about} where ${where}`, topic: 'records' }, z.number(), () => storeCountWhere(world.db, about, pieces));
 };
-export const counts = (world: World): Promise<RecordCounts> => figure(world, 'records', recordCountsSchema, () => countRecords(world.db));
+export const counts = (world: World): Promise<RecordCounts> =>
+  figure(world, { key: 'records', topic: 'records' }, recordCountsSchema, () => countRecords(world.db));
 const recordCountsSchema = z.object({ people: z.number(), companies: z.number(), deals: z.number() });
 
 export interface PersonPage {

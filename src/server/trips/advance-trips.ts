@@ -1,3 +1,4 @@
+import type { Topic } from '../../api';
 import type { Instant } from '../../core/base';
 import { advance, type Advance, type RecordView, type Request, type Trip, type TripEvent, type WorkspaceTime } from '../../core/engine';
 import { chooseCurrent, type Fact } from '../../core/facts';
@@ -18,10 +19,12 @@ import {
   type HeldTrip,
 } from './store/trips';
 import { applyCommands, type TripCommand } from './commands';
+import { shownOf } from './shown';
 import type { Plan } from '../../core/flow/plan';
 import { loadPlans } from '../flows/library';
 import { answerRequest } from './requests';
 import { LAST_LINES } from './requests/compose';
+import { changed } from '../platform/live';
 import type { World } from '../platform/world';
 
 export interface WorkerAsk {
@@ -146,6 +149,7 @@ export async function moveAll(
   const goOn: Going[] = [];
   for (const { entry, result, used } of moved) {
     const held = saved.get(entry.trip.id);
+    if (held !== undefined) changed(world, ...shownOfTrip(entry, result));
     if (held === undefined) world.log.warn('lease lost', { trip: entry.trip.id });
     if (held !== true) continue;
     entry.trip = mergedTrip(result);
@@ -157,6 +161,14 @@ export async function moveAll(
   }
   return goOn;
 }
+
+/** The way of a trip is shown where its flow is, on its own page and on that of its record. */
+const shownOfTrip = ({ held, trip }: Going, { commands }: Advance): Topic[] => [
+  `flow:${held.flowId}`,
+  `trip:${trip.id}`,
+  `record:${trip.record.id}`,
+  ...(trip.trial ? [] : commands.flatMap(shownOf)),
+];
 
 export const viewOf = (views: ReadonlyMap<string, RecordView>, { trip }: Going): RecordView | undefined =>
   views.get(trip.id) ?? views.get(trip.record.id);

@@ -2,7 +2,8 @@
 import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { WorldFailure } from '../ports';
 import { createFlow, flow, saveDraft, startOn } from '../flows/flows';
-import { railCounts, trips } from '../desk/overview';
+import { trips } from '../desk/overview';
+import { rail } from '../desk/rail';
 import { release } from '../flows/releases';
 import { chooseStuck, countStuck, stuckGroups } from './stuck';
 import type { Actor } from '../platform/world';
@@ -61,7 +62,7 @@ test('a group of many is one decision, whichever version its trips run on, and i
   expect(groups).toMatchObject([{ why: 'refused it (403)', count: 623, flowName: 'T', byHand: null }]);
   expect(groups[0]?.trips).toHaveLength(15);
   expect(await countStuck(world)).toBe(1);
-  expect((await railCounts(world, ines)).desk).toBe(1);
+  expect((await rail(world, ines, 'builder')).desk).toBe(1);
 
   world.outside.hook = () => null;
   expect(await chooseStuck(world, ines, { alike: groups[0]?.trips[0]?.id, choice: 'try again' })).toBe(623);

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import { httpCalendars } from '../adapters/calendars';
-import { movableClock } from '../adapters/clock';
+import { movableClock, realClock } from '../adapters/clock';
 import { boxPool } from '../adapters/box';
 import { Dictionaries } from '../adapters/dictionary';
 import { pinoLog } from '../adapters/log';
@@ -25,7 +25,7 @@ export function makeWorld(config: Config, name: string, options: { readonly plan
   const box = boxPool({ file: path.resolve('dist/server/wire/box.mjs') }, log);
   return {
     db,
-    clock: movableClock(() => clockOffset(db)),
+    clock: config.demo ? movableClock(() => clockOffset(db)) : realClock,
     mail: smtpMail({ ...config.smtp, statusUrl: config.standinMail }),
     web: webReader(config.standinWeb, box),
     providers: httpProviders(config.providers, config.standinHooks),

@@ -4,6 +4,7 @@
  * Promises: no lane waits for another, so that one slow site or one long list holds up nothing else.
  * Refuses: deciding anything - it calls use cases.
  */
+import type { Topic } from '../../api';
 import { assert } from '../../core/base';
 import { runChanges } from '../intake/change-intake';
 import { walkClock } from '../trips/clock';
@@ -16,7 +17,7 @@ import { releaseGathered } from '../trips/gather';
 import { decideReplies } from '../messages/holding';
 import { forecastImport } from '../intake/import-preview';
 import { runImport } from '../intake/imports';
-import { tellViewers } from '../platform/live';
+import { changed, tellChanged } from '../platform/live';
 import { onWork } from '../platform/on-work';
 import { sendDue, settleDoubts } from '../messages/send-due';
 import { sweep } from '../workspace/keeping';
@@ -73,13 +74,13 @@ export class Worker {
         broke: (name, error) => {
           this.broke(name, error);
         },
-        worked: (done) => {
-          if (done > 0) this.tellSoon();
+        worked: (shows) => {
+          this.tellSoon(shows);
         },
       });
-    this.trips = lane({ name: 'trips', work: () => this.hand.round(true) });
+    this.trips = lane({ name: 'trips', shows: ['trips', 'flows'], work: () => this.hand.round(true) });
     this.lanes = [this.trips, ...this.works(options).map(lane)];
-    this.clock = lane({ name: 'clock', work: () => this.walk() });
+    this.clock = lane({ name: 'clock', shows: ['everything'], work: () => this.walk() });
   }
 
   get currentMode(): WorkerMode {
@@ -89,18 +90,18 @@ export class Worker {
   private works(ask: WorkerOptions): readonly LaneWork[] {
     const { world } = this;
     return [
-      { name: 'lists', work: () => runImport(world) },
-      { name: 'counts of lists', work: () => forecastImport(world) },
-      { name: 'sends', work: () => sendDue(world, { ...ask, batch: 20 }) },
-      { name: 'calls', work: () => deliverCalls(world, { ...ask, batch: 50 }) },
-      { name: 'answers', work: () => decideReplies(world) },
-      { name: 'dossiers', work: () => makeDossiers(world) },
-      { name: 'mailboxes and calendars', work: () => lookAtDoors(world) },
-      { name: 'gathered trips', work: () => releaseGathered(world) },
-      { name: 'changes', work: () => runChanges(world) },
-      { name: 'flow clocks', work: () => runClocks(world) },
-      { name: 'doubts', work: () => settleDoubts(world, { ...ask, batch: 20 }) },
-      { name: 'housekeeping', work: () => this.keepHouse() },
+      { name: 'lists', shows: ['intake', 'records', 'flows', 'trips', 'duplicates', 'desk'], work: () => runImport(world) },
+      { name: 'counts of lists', shows: ['intake'], work: () => forecastImport(world) },
+      { name: 'sends', shows: ['messages', 'desk'], work: () => sendDue(world, { ...ask, batch: 20 }) },
+      { name: 'calls', shows: ['settings', 'desk'], work: () => deliverCalls(world, { ...ask, batch: 50 }) },
+      { name: 'answers', shows: ['messages', 'desk'], work: () => decideReplies(world) },
+      { name: 'dossiers', shows: ['dossiers', 'desk'], work: () => makeDossiers(world) },
+      { name: 'mailboxes and calendars', shows: ['intake', 'records', 'messages', 'desk'], work: () => lookAtDoors(world) },
+      { name: 'gathered trips', shows: ['trips'], work: () => releaseGathered(world) },
+      { name: 'changes', shows: ['trips', 'flows'], work: () => runChanges(world) },
+      { name: 'flow clocks', shows: ['trips', 'flows'], work: () => runClocks(world) },
+      { name: 'doubts', shows: ['messages', 'desk'], work: () => settleDoubts(world, { ...ask, batch: 20 }) },
+      { name: 'housekeeping', shows: [], work: () => this.keepHouse() },
     ];
   }
 
@@ -180,7 +181,8 @@ export class Worker {
   }
 
   /** Word to open pages; what happens in the next moment goes with it. A worker that only drains tells nobody. */
-  private tellSoon(): void {
+  private tellSoon(shows: readonly Topic[]): void {
+    changed(this.world, ...shows);
     if (this.mode !== 'polling') return;
     const since = performance.now() - this.toldAt;
     this.telling ??= setTimeout(() => void this.tell(), Math.max(SOON_MS, TELL_EVERY_MS - since));
@@ -190,9 +192,7 @@ export class Worker {
     clearTimeout(this.telling);
     this.telling = undefined;
     this.toldAt = performance.now();
-    await tellViewers(this.world, { kind: 'work' }).catch((error: unknown) => {
-      this.broke('word to open pages', error);
-    });
+    await tellChanged(this.world);
   }
 
   private broke(what: string, error: unknown): void {

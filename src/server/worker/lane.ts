@@ -1,3 +1,5 @@
+import type { Topic } from '../../api';
+
 /**
  * One kind of work, going round by itself: while there is work it works, else it rests until it is called or a while has
  * passed. Promises: it waits for no other lane; only one round of it is under way at a time; an error ends a round, not the
@@ -5,6 +7,8 @@
  */
 export interface LaneWork {
   readonly name: string;
+  /** what open pages show of it */
+  readonly shows: readonly Topic[];
   /** does what is due and says how much that was */
   readonly work: () => Promise<number>;
 }
@@ -20,7 +24,7 @@ export class Lane {
     private readonly options: {
       readonly idleMs: number;
       readonly broke: (name: string, error: unknown) => void;
-      readonly worked: (done: number) => void;
+      readonly worked: (shows: readonly Topic[]) => void;
     },
   ) {}
 
@@ -46,7 +50,7 @@ export class Lane {
   private async work(): Promise<number> {
     try {
       const done = await this.what.work();
-      this.options.worked(done);
+      if (done > 0) this.options.worked(this.what.shows);
       return done;
     } catch (error) {
       this.options.broke(this.what.name, error);

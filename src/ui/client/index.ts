@@ -6,12 +6,16 @@ import { ROUTES, type OPERATIONS, type OperationId } from '../../api';
 import type { z } from 'zod';
 
 export { onLive, openLive } from './live';
+export { useLive } from './use-live';
 
 type Shape = typeof OPERATIONS;
 type Ask<Id extends OperationId> = {
   readonly params?: Readonly<Record<string, string>>;
 } & (Shape[Id] extends { query: infer Q extends z.ZodType } ? { readonly query?: z.input<Q> } : object) &
   (Shape[Id] extends { body: infer B extends z.ZodType } ? { readonly body: z.input<B> } : object) & { readonly file?: Blob };
+
+/** What an operation asks for; nothing need be said where it asks for nothing. */
+type Asked<Id extends OperationId> = object extends Ask<Id> ? [ask?: Ask<Id>] : [ask: Ask<Id>];
 
 export class ApiProblem extends Error {
   constructor(
@@ -25,14 +29,14 @@ export class ApiProblem extends Error {
 }
 
 /** Calls one operation by its id. */
-export async function call<Id extends OperationId>(id: Id, ask: Ask<Id>): Promise<z.output<Shape[Id]['answer']>> {
+export async function call<Id extends OperationId>(id: Id, ...[ask]: Asked<Id>): Promise<z.output<Shape[Id]['answer']>> {
   const operation = ROUTES[id];
-  const path = operation.path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(ask.params?.[name] ?? ''));
+  const path = operation.path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(ask?.params?.[name] ?? ''));
   const query =
-    'query' in ask && ask.query
+    ask !== undefined && 'query' in ask && ask.query
       ? `?${new URLSearchParams(Object.entries(ask.query).flatMap(([name, value]) => (value === undefined || value === null ? [] : [[name, String(value)]]))).toString()}`
       : '';
-  const body = ask.file ?? ('body' in ask ? JSON.stringify(ask.body) : undefined);
+  const body = ask?.file ?? (ask !== undefined && 'body' in ask ? JSON.stringify(ask.body) : undefined);
   const response = await fetch(`/api/v1${path}${query}`, {
     method: operation.method,
     ...(body === undefined

@@ -40,17 +40,19 @@ afterAll(() => {
   Reflect.deleteProperty(globalThis, 'document');
 });
 
-test('an open stream says that the page should ask afresh, and hands on what it hears; what is no event is left out', () => {
+test('an open stream hands on what it hears; what is no event is left out, and after a lost line everything may be new', () => {
   const heard: LiveEvent[] = [];
   const close = openLive('a flow');
   const leave = onLive((event) => heard.push(event));
   last().onopen?.();
-  last().say({ kind: 'work' });
+  last().say({ kind: 'new', topics: ['desk'] });
   last().say({ kind: 'nonsense' });
   expect(last().url).toBe('/live?flow=a%20flow');
-  expect(heard).toEqual([{ kind: 'work' }, { kind: 'work' }]);
+  expect(heard).toEqual([{ kind: 'new', topics: ['desk'] }]);
+  last().onopen?.();
+  expect(heard.at(-1)).toEqual({ kind: 'new', topics: ['everything'] });
   leave();
-  last().say({ kind: 'work' });
+  last().say({ kind: 'new', topics: ['desk'] });
   expect(heard).toHaveLength(2);
   close();
   expect(last().closed).toBe(true);

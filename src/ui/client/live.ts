@@ -1,7 +1,7 @@
 import { HERE_EVERY_MS, type LiveEvent } from '../../api';
 
 /** Our own server checks what it says; a page that is older than the server leaves out what it does not know. */
-const KINDS: ReadonlySet<unknown> = new Set<LiveEvent['kind']>(['work', 'draft', 'here']);
+const KINDS: ReadonlySet<unknown> = new Set<LiveEvent['kind']>(['new', 'draft', 'here']);
 const isLiveEvent = (value: unknown): value is LiveEvent =>
   typeof value === 'object' && value !== null && 'kind' in value && KINDS.has(value.kind);
 
@@ -30,11 +30,13 @@ export function onLive(listener: (event: LiveEvent) => void): () => void {
 /** Opens the stream until the returned function is called; others are told that `flowId` is open here. */
 export function openLive(flowId: string | undefined): () => void {
   let source: EventSource | undefined;
+  let wasOpen = false;
   const open = (): void => {
     source ??= new EventSource(`/live${flowId === undefined ? '' : `?flow=${encodeURIComponent(flowId)}`}`);
-    // What happened between the page's making and now, or while the line was down, was not heard: the page asks afresh.
+    // The server says what happened since the page was made; what was said while the line was down was not heard.
     source.onopen = () => {
-      tell({ kind: 'work' });
+      if (wasOpen) tell({ kind: 'new', topics: ['everything'] });
+      wasOpen = true;
     };
     source.onmessage = (message: MessageEvent<string>) => {
       const event: unknown = JSON.parse(message.data);

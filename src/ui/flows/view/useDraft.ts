@@ -79,7 +79,7 @@ export function useDraft({ id, text, base, saved, userId, mayEdit }: Opened): Dr
   useEffect(
     () =>
       onLive((event) => {
-        if (event.kind === 'work' || event.flowId !== id || event.userId === null) return;
+        if (event.kind === 'new' || event.flowId !== id || event.userId === null) return;
         const { userId: other, name } = event;
         // What this page itself is saving comes back as its answer; the same person may have a second page open.
         const own = other === userId && known.current.save === 'saving';
