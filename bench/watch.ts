@@ -22,12 +22,13 @@ const sleep = (ms: number): Promise<void> => new Promise((resolve) => setTimeout
 await sql`insert into company (id, name, custom, country, created_at)
   select md5('c' || i)::uuid, 'Company ' || i, jsonb_build_object('heated_area', (i % 90) / 10.0), 'GB', now() from generate_series(1, ${PEOPLE}) i`;
 await sql`insert into person (id, name, email, company_id, created_at)
-  select md5('p' || i)::uuid, 'Person ' || i, 'p' || i || '@x.example', md5('c' || i)::uuid, now() from generate_series(1, ${PEOPLE}) i`;
+  select gen_random_uuid(), 'Person ' || i, 'p' || i || '@x.example', md5('c' || i)::uuid, now() from generate_series(1, ${PEOPLE}) i`;
 const { id: flow } = await api<{ id: string }>('POST', '/flows', { text: BENCH_FLOW });
 await api('POST', `/flows/${flow}/release`, {});
 const people = await sql<{ id: string }[]>`select id from person where name like 'Person %' order by id`;
 const others = await sql<{ id: string }[]>`select id from flow where id <> ${flow} limit 2`;
-const cookie = await signIn();
+/** One person may have so many pages open; two have all of these. */
+const cookies = [await signIn('Ines'), await signIn('Ruud')];
 
 /** As a team has them open: the desk most of all, and several who watch the busy flow. */
 const OPEN: readonly (readonly [at: string, count: number])[] = [
@@ -47,7 +48,7 @@ const asked = new Map<string, number>();
 const counted = (what: string): void => void asked.set(what, (asked.get(what) ?? 0) + 1);
 
 /** One open page: its stream, what it asks when it hears something, and the rail around it. */
-async function open(at: string): Promise<() => void> {
+async function open(at: string, cookie: string): Promise<() => void> {
   const get = async (path: string, headers: Record<string, string>): Promise<void> => {
     counted(path === at ? path.replace(/[0-9a-f-]{36}/, '…') : 'rail');
     const response = await fetch(url + path, { headers: { cookie, ...headers } });
@@ -101,7 +102,7 @@ async function watched(seconds: number): Promise<{ readonly share: number; reado
 }
 
 const leave: (() => void)[] = [];
-for (const [at, count] of OPEN) for (let i = 0; i < count; i++) leave.push(await open(at));
+for (const [at, count] of OPEN) for (let i = 0; i < count; i++) leave.push(await open(at, cookies[leave.length % cookies.length] ?? ''));
 let given = 0;
 const feeding = setInterval(() => {
   const ids = people.slice(given, given + TRIPS_A_SECOND / 2).map(({ id }) => id);

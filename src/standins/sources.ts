@@ -62,78 +62,87 @@ export async function startSources(folder: string, port = 0): Promise<StandIn> {
   const data = new Map<string, Entry[]>();
   for (const { file } of Object.values(SOURCES))
     data.set(file, z.array(entrySchema).parse(JSON.parse(await fs.readFile(path.join(folder, `${file}.json`), 'utf8'))));
-  const faults = new Map<string, string>();
-  const jobs = new Map<
-    string,
-    { readonly source: string; readonly entries: readonly Entry[]; asked: number; readonly costMicro: number }
-  >();
-  const charged = new Map<string, string>();
-  let made = 0;
+  const sources = new StandInSources(data);
+  const server = http.createServer((request, response) => {
+    sources.answer(request, response).catch(() => {
+      sendJson(response, { error: 'bad request' }, 400);
+    });
+  });
+  return listen(server, port);
+}
 
-  const search = async (source: string, request: http.IncomingMessage, response: http.ServerResponse): Promise<void> => {
+interface Job {
+  readonly source: string;
+  readonly entries: readonly Entry[];
+  readonly costMicro: number;
+  asked: number;
+}
+
+class StandInSources {
+  private readonly faults = new Map<string, string>();
+  private readonly jobs = new Map<string, Job>();
+  private readonly charged = new Map<string, string>();
+  private made = 0;
+
+  constructor(private readonly data: ReadonlyMap<string, Entry[]>) {}
+
+  async answer(request: http.IncomingMessage, response: http.ServerResponse): Promise<void> {
+    const url = request.url ?? '';
+    if (url === '/fault') {
+      const { source, fault } = faultSchema.parse(await readJson(request));
+      this.faults.set(source, fault);
+      sendJson(response, { ok: true });
+    } else if (url === '/entry') {
+      const { source, entry } = z.object({ source: z.string(), entry: entrySchema }).parse(await readJson(request));
+      this.data.get(source)?.push(entry);
+      sendJson(response, { ok: true });
+    } else if (url === '/directory') {
+      sendJson(response, found(searchSchema.parse(await readJson(request)), this.data));
+    } else if (url.startsWith('/jobs/') && request.method === 'GET') this.collect(url.slice('/jobs/'.length), response);
+    else await this.search(/^\/([a-z]+)\/search$/.exec(url)?.[1] ?? '', request, response);
+  }
+
+  private async search(source: string, request: http.IncomingMessage, response: http.ServerResponse): Promise<void> {
     const kind = SOURCES[source];
     if (!kind) {
       sendJson(response, { error: 'no such source' }, 404);
       return;
     }
     const asked = questionSchema.parse(await readJson(request));
-    const fault = faults.get(source) ?? 'none';
+    const fault = this.faults.get(source) ?? 'none';
     if (fault === '429') sendJson(response, { error: 'slow down' }, 429, { 'retry-after': '1' });
     else if (fault === '500') sendJson(response, { error: 'broken' }, 500);
     else if (fault === 'half json') response.writeHead(200, { 'content-type': 'application/json' }).end('{"documents": [{"url');
-    else if (fault === 'silence') return;
-    else {
+    else if (fault !== 'silence') {
       // The same key is the same search: asked twice, it is one job and is paid once.
-      const key = `${source} ${String(request.headers['idempotency-key'] ?? made)}`;
-      const known = charged.get(key);
-      const entries = (data.get(kind.file) ?? []).filter((entry) => concerns(entry, asked));
+      const key = `${source} ${String(request.headers['idempotency-key'] ?? this.made)}`;
+      const known = this.charged.get(key);
+      const entries = (this.data.get(kind.file) ?? []).filter((entry) => concerns(entry, asked));
       if (!kind.asJob) {
         sendJson(response, { documents: entries.map((entry) => documentOf(source, entry)), costMicro: kind.costMicro });
         return;
       }
-      const job = known ?? `j${++made}`;
-      charged.set(key, job);
-      if (!known) jobs.set(job, { source, entries, asked: 0, costMicro: kind.costMicro });
+      const job = known ?? `j${++this.made}`;
+      this.charged.set(key, job);
+      if (!known) this.jobs.set(job, { source, entries, asked: 0, costMicro: kind.costMicro });
       sendJson(response, { job, askAgainMs: ASK_AGAIN_MS }, 202);
     }
-  };
+  }
 
-  const collect = (id: string, response: http.ServerResponse): void => {
-    const job = jobs.get(id);
+  private collect(id: string, response: http.ServerResponse): void {
+    const job = this.jobs.get(id);
     if (!job) {
       sendJson(response, { error: 'no such job' }, 404);
       return;
     }
-    const fault = faults.get(job.source) ?? 'none';
+    const fault = this.faults.get(job.source) ?? 'none';
     job.asked += 1;
     if (fault === 'fails') sendJson(response, { state: 'failed', why: 'the search broke off' });
     else if (fault === 'never' || job.asked < (fault === 'slow' ? SLOW_ASKS : 2))
       sendJson(response, { state: 'working', askAgainMs: ASK_AGAIN_MS });
     else
       sendJson(response, { state: 'done', documents: job.entries.map((entry) => documentOf(job.source, entry)), costMicro: job.costMicro });
-  };
-
-  const server = http.createServer((request, response) => {
-    const handle = async (): Promise<void> => {
-      const url = request.url ?? '';
-      if (url === '/fault') {
-        const { source, fault } = faultSchema.parse(await readJson(request));
-        faults.set(source, fault);
-        sendJson(response, { ok: true });
-      } else if (url === '/entry') {
-        const { source, entry } = z.object({ source: z.string(), entry: entrySchema }).parse(await readJson(request));
-        data.get(source)?.push(entry);
-        sendJson(response, { ok: true });
-      } else if (url === '/directory') {
-        sendJson(response, found(searchSchema.parse(await readJson(request)), data));
-      } else if (url.startsWith('/jobs/') && request.method === 'GET') collect(url.slice('/jobs/'.length), response);
-      else await search(/^\/([a-z]+)\/search$/.exec(url)?.[1] ?? '', request, response);
-    };
-    handle().catch(() => {
-      sendJson(response, { error: 'bad request' }, 400);
-    });
-  });
-  return listen(server, port);
+  }
 }
 
 /** By site where both have one, else by name; people by their own name too. */

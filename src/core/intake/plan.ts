@@ -79,6 +79,8 @@ class Pool<T extends { readonly id: string }> {
 
 const text = (value: unknown): string | null => (typeof value === 'string' && value !== '' ? value : null);
 
+const NOBODY = { personId: null, companyId: null, newCompany: false, otherId: null, otherName: null } as const;
+
 /** Decides for each row what it will become; it is compared with what is known and with the rows before it. */
 export class RowPlanner {
   private readonly people = new Pool<ReadyPerson>(personKeys);
@@ -94,17 +96,7 @@ export class RowPlanner {
   }
 
   plan(row: number, reading: RowReading): RowPlan {
-    if (reading.refused !== null)
-      return {
-        row,
-        kind: 'refused',
-        why: reading.refused,
-        personId: null,
-        companyId: null,
-        newCompany: false,
-        otherId: null,
-        otherName: null,
-      };
+    if (reading.refused !== null) return { row, kind: 'refused', why: reading.refused, ...NOBODY };
     const { options } = this;
     const place = placeCompany(row, reading, this.companies, options);
     const me = readyPerson({

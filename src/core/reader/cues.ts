@@ -85,6 +85,93 @@ function headWords(wording: string): ReadonlySet<string> {
 /** Of “guest rooms” the rooms are counted, not the guests. */
 const thingOf = (words: readonly string[]): ReadonlySet<string> => new Set(words.slice(-1));
 
+/** Gathers the cues of a question in one language. */
+class CueMaker {
+  readonly list: Cue[] = [];
+  private readonly asked: Language;
+  private readonly unit: string;
+  private readonly seen = new Set<string>();
+
+  constructor(
+    private readonly question: Asked,
+    private readonly language: Language,
+  ) {
+    this.asked = languageOf(wordsOf(question.wording));
+    this.unit = question.type.kind === 'number' ? (question.type.unit ?? '') : '';
+  }
+
+  /** The words of the question itself: its unit, what it counts, what it speaks of. */
+  asking(): void {
+    const { wording } = this.question;
+    const heads = headWords(fold(wording));
+    const counted = thingOf(wordsOf(this.unit));
+    for (const word of wordsOf(this.unit)) if (word.length > 1) this.ask(word, counted.has(word) ? 'head' : 'ask');
+    for (const word of wordsOf(wording))
+      if (word.length > 2 && !isSmall(word, this.asked) && !ASKING.has(word) && !/^\d/.test(word))
+        this.ask(word, heads.has(word) ? 'head' : 'ask');
+  }
+
+  /** The words it was given, and those it has learnt. */
+  given(): void {
+    const { question } = this;
+    // “since” or “opened” alone speaks of anything; a unit of measure stands with every figure of its kind.
+    const measure = unitOf(this.unit);
+    const weak = (phrase: string): boolean =>
+      (measure !== undefined && unitOf(phrase) === measure) ||
+      wordsOf(phrase).every((word) => word.length < 3 || WEAK.has(word) || LANGUAGES.some((each) => isSmall(word, each)));
+    for (const phrase of question.words ?? []) this.put('word', phrase, [fold(phrase)], weak(phrase) ? 0.35 : 1);
+    if (LEADING_ASKED.test(fold(question.wording))) for (const role of LEADING) this.put('word', role, [role], 0.6);
+    for (const phrase of question.not ?? []) this.put('not', phrase, [fold(phrase)], 1);
+    for (const { phrase, weight, isStanding } of question.learnt ?? [])
+      if (isStanding !== true) this.put(weight > 0 ? 'for' : 'against', phrase, [fold(phrase)], Math.abs(weight));
+  }
+
+  options(): void {
+    const { type, optionWords } = this.question;
+    if (type.kind !== 'choice') return;
+    for (const option of type.options) {
+      this.put('option', option, [fold(option), ...(optionWords?.[option] ?? []).map((word) => fold(word))], 1, option);
+      if (optionWords?.[option] === undefined) this.combined(option);
+      // A part of an option, where the question itself does not say it: “order” of “order pending”.
+      const parts = wordsOf(option).filter(
+        (word) => word.length > 3 && !isSmall(word, this.asked) && !this.seen.has(stemOf(word, this.asked)),
+      );
+      if (parts.length > 0 && wordsOf(option).length > 1) this.put('option', option, parts, 0.5, option);
+    }
+  }
+
+  private ask(word: string, role: CueRole): void {
+    const key = stemOf(word, this.asked);
+    if (this.seen.has(key) || MARKS_OF_SIZE.test(word)) return;
+    this.seen.add(key);
+    this.put(role, word, [word], 1);
+  }
+
+  private put(role: CueRole, says: string, own: readonly string[], weight: number, option?: string): void {
+    const glosses = own.flatMap((word) => this.question.glosses?.[word] ?? []);
+    const phrases = [...own, ...glosses].map((text) => this.stems(text)).filter((phrase) => phrase.length > 0);
+    if (phrases.length === 0) return;
+    const forms = option === undefined ? {} : { option, forms: new Set([...own, ...glosses]) };
+    this.list.push({ role, says, phrases, own: own.length, weight, ...forms });
+  }
+
+  /** “night train” is a “tren de noche” and a “Nachtzug”: its words by a dictionary, in either order, apart or as one word. */
+  private combined(option: string): void {
+    const parts = wordsOf(option).filter((word) => word.length > 2 && !isSmall(word, this.asked));
+    const [first, second] = parts.map((word) => [word, ...(this.question.glosses?.[word] ?? [])]);
+    if (!first || !second || parts.length !== 2) return;
+    const phrases = first
+      .flatMap((a) => second.flatMap((b) => [`${a} ${b}`, `${b} ${a}`, `${a}${b}`, `${b}${a}`]))
+      .map((text) => this.stems(text))
+      .filter((phrase) => phrase.length <= 4);
+    this.list.push({ role: 'option', says: option, phrases, own: 0, weight: 1, option, forms: new Set() });
+  }
+
+  private stems(text: string): readonly string[] {
+    return wordsOf(text).map((word) => stemOf(word, this.language));
+  }
+}
+
 /** What the words of a question look for on a page of the language. */
 export class Cues {
   readonly list: readonly Cue[];
@@ -92,69 +179,13 @@ export class Cues {
   private readonly inside: readonly [string, Cue, boolean][];
 
   constructor(question: Asked, language: Language) {
-    const list: Cue[] = [];
-    const asked = languageOf(wordsOf(question.wording));
-    const unit = question.type.kind === 'number' ? (question.type.unit ?? '') : '';
-    const heads = headWords(fold(question.wording));
-    const stems = (text: string): readonly string[] => wordsOf(text).map((word) => stemOf(word, language));
-    const put = (role: CueRole, says: string, own: readonly string[], weight: number, option?: string): void => {
-      const glosses = own.flatMap((word) => question.glosses?.[word] ?? []);
-      const phrases = [...own, ...glosses].map(stems).filter((phrase) => phrase.length > 0);
-      if (phrases.length > 0)
-        list.push({
-          role,
-          says,
-          phrases,
-          own: own.length,
-          weight,
-          ...(option === undefined ? {} : { option, forms: new Set([...own, ...glosses]) }),
-        });
-    };
-    // “night train” is a “tren de noche” and a “Nachtzug”: its words by a dictionary, in either order, apart or as one word.
-    const combined = (option: string): void => {
-      const parts = wordsOf(option).filter((word) => word.length > 2 && !isSmall(word, asked));
-      const [first, second] = parts.map((word) => [word, ...(question.glosses?.[word] ?? [])]);
-      if (!first || !second || parts.length !== 2) return;
-      const phrases = first
-        .flatMap((a) => second.flatMap((b) => [`${a} ${b}`, `${b} ${a}`, `${a}${b}`, `${b}${a}`]))
-        .map(stems)
-        .filter((phrase) => phrase.length <= 4);
-      list.push({ role: 'option', says: option, phrases, own: 0, weight: 1, option, forms: new Set() });
-    };
-    const seen = new Set<string>();
-    const ask = (word: string, role: CueRole): void => {
-      const key = stemOf(word, asked);
-      if (seen.has(key) || MARKS_OF_SIZE.test(word)) return;
-      seen.add(key);
-      put(role, word, [word], 1);
-    };
-    const counted = thingOf(wordsOf(unit));
-    for (const word of wordsOf(unit)) if (word.length > 1) ask(word, counted.has(word) ? 'head' : 'ask');
-    const content = wordsOf(question.wording).filter(
-      (word) => word.length > 2 && !isSmall(word, asked) && !ASKING.has(word) && !/^\d/.test(word),
-    );
-    for (const word of content) ask(word, heads.has(word) ? 'head' : 'ask');
-    // “since” or “opened” alone speaks of anything; a unit of measure stands with every figure of its kind.
-    const measure = unitOf(unit);
-    const weak = (phrase: string): boolean =>
-      (measure !== undefined && unitOf(phrase) === measure) ||
-      wordsOf(phrase).every((word) => word.length < 3 || WEAK.has(word) || LANGUAGES.some((each) => isSmall(word, each)));
-    for (const phrase of question.words ?? []) put('word', phrase, [fold(phrase)], weak(phrase) ? 0.35 : 1);
-    if (LEADING_ASKED.test(fold(question.wording))) for (const role of LEADING) put('word', role, [role], 0.6);
-    for (const phrase of question.not ?? []) put('not', phrase, [fold(phrase)], 1);
-    for (const { phrase, weight, isStanding } of question.learnt ?? [])
-      if (isStanding !== true) put(weight > 0 ? 'for' : 'against', phrase, [fold(phrase)], Math.abs(weight));
-    if (question.type.kind === 'choice')
-      for (const option of question.type.options) {
-        put('option', option, [fold(option), ...(question.optionWords?.[option] ?? []).map((word) => fold(word))], 1, option);
-        if (question.optionWords?.[option] === undefined) combined(option);
-        // A part of an option, where the question itself does not say it: “order” of “order pending”.
-        const parts = wordsOf(option).filter((word) => word.length > 3 && !isSmall(word, asked) && !seen.has(stemOf(word, asked)));
-        if (parts.length > 0 && wordsOf(option).length > 1) put('option', option, parts, 0.5, option);
-      }
-    this.list = list;
+    const maker = new CueMaker(question, language);
+    maker.asking();
+    maker.given();
+    maker.options();
+    this.list = maker.list;
     const inside: [string, Cue, boolean][] = [];
-    for (const cue of list)
+    for (const cue of this.list)
       for (const [i, phrase] of cue.phrases.entries()) {
         const [first = ''] = phrase;
         const known = this.byStem.get(first);

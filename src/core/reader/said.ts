@@ -84,65 +84,72 @@ function isParked(passages: readonly Passage[]): boolean {
  * statement and are left out.
  */
 export function saidIn(passages: readonly Passage[], lexicon?: Lexicon): readonly Said[] {
-  const out: Said[] = [];
   const seen = new Set<string>();
-  if (isParked(passages)) return out;
-  for (const passage of passages) {
-    const title = plain(passage.title);
-    const language = languageOfPassage(passage);
-    const pageTokens = tokensOf(
-      `${title.slice(0, LONGEST)} . ${plain(passage.url.replace(/^https?:\/\/[^/]*/, ''))}`.slice(0, LONGEST),
-      language,
-    );
-    const heads = new Map<string, readonly Token[]>();
-    let dateline: Instant | null = null;
-    let dayBefore = false;
-    let rowAbove: Said | null = null;
-    for (const block of passage.blocks) {
-      const blockFolded = plain(block.text);
-      if (speaksToMachines(blockFolded) || PLACEHOLDER.test(blockFolded)) continue;
-      const day = datelineOf(block.text);
-      // A day over a heading is of what stands under it.
-      if (day !== null) dateline = day;
-      else if (block.kind === 'heading' && !dayBefore) dateline = null;
-      dayBefore = day !== null;
-      const single = block.kind === 'row' || block.kind === 'data';
-      const sentences = single ? [block.text] : sentencesOf(block.text);
-      const [first = ''] = sentences;
-      const opening = sentences.length > 1 ? datelineOf(first) : null;
-      let before: Said | null = single || LABELLED.test(block.text) ? rowAbove : null;
-      for (const [i, text] of sentences.entries()) {
-        const key = `${passage.url}\n${text}`;
-        if (text.length > LONGEST || seen.has(key)) continue;
-        seen.add(key);
-        const folded = plain(text);
-        const under = plain(block.under);
-        let headTokens = heads.get(under);
-        if (!headTokens) heads.set(under, (headTokens = tokensOf(under.slice(0, LONGEST), language)));
-        const said: Said = {
-          text,
-          folded,
-          kind: block.kind,
-          under,
-          language,
-          tokens: tokensOf(folded, language),
-          ordinary: ordinaryOf(text, language, lexicon),
-          headTokens,
-          pageTokens,
-          head: block.under,
-          before,
-          next: plain(sentences[i + 1] ?? ''),
-          url: passage.url,
-          title,
-          date: statedDay(folded) ?? statedDay(under) ?? block.date ?? opening ?? dateline ?? passage.published,
-        };
-        out.push(said);
-        before = said;
-      }
-      rowAbove = single || (before !== null && rowOf(before) !== undefined) ? before : null;
+  if (isParked(passages)) return [];
+  return passages.flatMap((passage) => saidOf(passage, seen, lexicon));
+}
+
+/** What one passage says; `seen` holds what was said before, and grows. */
+function saidOf(passage: Passage, seen: Set<string>, lexicon: Lexicon | undefined): readonly Said[] {
+  const out: Said[] = [];
+  const page = pageOf(passage);
+  let dateline: Instant | null = null;
+  let dayBefore = false;
+  let rowAbove: Said | null = null;
+  for (const block of passage.blocks) {
+    const blockFolded = plain(block.text);
+    if (speaksToMachines(blockFolded) || PLACEHOLDER.test(blockFolded)) continue;
+    const day = datelineOf(block.text);
+    // A day over a heading is of what stands under it.
+    if (day !== null) dateline = day;
+    else if (block.kind === 'heading' && !dayBefore) dateline = null;
+    dayBefore = day !== null;
+    const single = block.kind === 'row' || block.kind === 'data';
+    const sentences = single ? [block.text] : sentencesOf(block.text);
+    const [first = ''] = sentences;
+    const opening = sentences.length > 1 ? datelineOf(first) : null;
+    let before: Said | null = single || LABELLED.test(block.text) ? rowAbove : null;
+    for (const [i, text] of sentences.entries()) {
+      const key = `${passage.url}\n${text}`;
+      if (text.length > LONGEST || seen.has(key)) continue;
+      seen.add(key);
+      const folded = plain(text);
+      const under = page.under(block);
+      before = {
+        text,
+        folded,
+        kind: block.kind,
+        ...under,
+        ...page.common,
+        tokens: tokensOf(folded, page.common.language),
+        ordinary: ordinaryOf(text, page.common.language, lexicon),
+        before,
+        next: plain(sentences[i + 1] ?? ''),
+        date: statedDay(folded) ?? statedDay(under.under) ?? block.date ?? opening ?? dateline ?? passage.published,
+      };
+      out.push(before);
     }
+    rowAbove = single || (before !== null && rowOf(before) !== undefined) ? before : null;
   }
   return out;
+}
+
+/** What everything on a page has in common, and what stands above each of its blocks, read once. */
+function pageOf(passage: Passage) {
+  const title = plain(passage.title);
+  const language = languageOfPassage(passage);
+  const path = plain(passage.url.replace(/^https?:\/\/[^/]*/, ''));
+  const pageTokens = tokensOf(`${title.slice(0, LONGEST)} . ${path}`.slice(0, LONGEST), language);
+  const heads = new Map<string, readonly Token[]>();
+  return {
+    common: { url: passage.url, title, language, pageTokens },
+    under: (block: Block): Pick<Said, 'under' | 'head' | 'headTokens'> => {
+      const under = plain(block.under);
+      let headTokens = heads.get(under);
+      if (!headTokens) heads.set(under, (headTokens = tokensOf(under.slice(0, LONGEST), language)));
+      return { under, head: block.under, headTokens };
+    },
+  };
 }
 
 const NONE: ReadonlySet<string> = new Set();

@@ -61,13 +61,16 @@ function othersOf(said: readonly Said[], own: ReadonlySet<string>): ReadonlySet<
   return found;
 }
 
-export function sceneOf(question: Asked, said: readonly Said[], now: Instant): Scene {
-  const wording = fold(question.wording);
-  const unit = question.type.kind === 'number' ? question.type.unit : undefined;
-  const form = formOf(question, wording, unit !== undefined && isMeasured(unit));
-  const months = monthsOf(question, wording);
-  const book = new CueBook(question);
-  const askedFor = [...new Set(book.in('en').list.flatMap((cue) => (cue.role === 'ask' || cue.role === 'head' ? [keyOf(cue)] : [])))];
+/** Where the words of a question meet those of a site. */
+interface Meetings {
+  readonly of: (entry: Said) => Met;
+  /** of every sentence that was asked for */
+  readonly met: ReadonlyMap<Said, Met>;
+  /** how telling each word is: those that stand everywhere say little */
+  readonly rarity: ReadonlyMap<string, number>;
+}
+
+function meetings(book: CueBook, said: readonly Said[]): Meetings {
   const heads = new Map<string, readonly Hit[]>();
   const pages = new Map<string, readonly Hit[]>();
   const here = new Map<Said, readonly Hit[]>();
@@ -82,7 +85,7 @@ export function sceneOf(question: Asked, said: readonly Said[], now: Instant): S
     if (!pages.has(entry.url)) pages.set(entry.url, cues.hits(entry.pageTokens));
   }
   const met = new Map<Said, Met>();
-  const metOf = (entry: Said): Met => {
+  const of = (entry: Said): Met => {
     let found = met.get(entry);
     if (!found) {
       found = {
@@ -95,75 +98,110 @@ export function sceneOf(question: Asked, said: readonly Said[], now: Instant): S
     }
     return found;
   };
+  const rarity = new Map([...count].map(([key, times]) => [key, 1 / (1 + Math.log2(Math.max(1, times)))]));
+  return { of, met, rarity };
+}
+
+/** What is looked for: the form of the answer, and what the search needs to know besides. */
+interface Search {
+  readonly question: Asked;
+  readonly wording: string;
+  readonly form: Scene['form'];
+  readonly unit: string | undefined;
+  readonly months: Scene['months'];
+  readonly now: Instant;
+  readonly askedFor: readonly string[];
+  /** names of the site's own */
+  readonly taken: ReadonlySet<string>;
+  /** of a product: words that stand somewhere without a capital */
+  readonly lower: ReadonlySet<string>;
+  readonly tongues: boolean;
+}
+
+export function sceneOf(question: Asked, said: readonly Said[], now: Instant): Scene {
+  const wording = fold(question.wording);
+  const unit = question.type.kind === 'number' ? question.type.unit : undefined;
+  const form = formOf(question, wording, unit !== undefined && isMeasured(unit));
+  const months = monthsOf(question, wording);
+  const book = new CueBook(question);
+  const askedFor = [...new Set(book.in('en').list.flatMap((cue) => (cue.role === 'ask' || cue.role === 'head' ? [keyOf(cue)] : [])))];
+  const { of, met, rarity } = meetings(book, said);
   const taken = ownNames(said);
-  const lower = new Set<string>();
-  if (form === 'product') for (const entry of said) for (const found of entry.text.matchAll(LOWER)) lower.add(fold(found[0]));
-  const tonguesAsked = form === 'list' && TONGUES.test(wording);
+  const lower = new Set(form === 'product' ? said.flatMap((entry) => (entry.text.match(LOWER) ?? []).map(fold)) : []);
+  const tongues = form === 'list' && TONGUES.test(wording);
+  const candidates = candidatesIn({ question, wording, form, unit, months, now, askedFor, taken, lower, tongues }, said, of);
+  return { question, form, months, now, candidates, met, rarity, askedFor, others: othersOf(said, taken) };
+}
+
+function candidatesIn(search: Search, said: readonly Said[], of: Meetings['of']): readonly Candidate[] {
+  const { form, wording, tongues } = search;
   const candidates: Candidate[] = [];
   for (const entry of said) {
     if (entry.kind === 'heading' && entry.text.endsWith('?')) continue;
-    const own = metOf(entry);
+    const own = of(entry);
     const any = own.here.length + own.head.length + own.before.length > 0;
     if (!any && form !== 'contact') continue;
-    if ((form === 'claim' || form === 'event') && !reached(own)) continue;
-    candidates.push(...found(entry, own).filter((candidate) => !ruledOut(candidate, own.here)));
+    if ((form === 'claim' || form === 'event') && !isReached(own, search.askedFor)) continue;
+    candidates.push(...foundIn(search, entry, own).filter((candidate) => !ruledOut(candidate, own.here)));
   }
-  if (form === 'count') candidates.push(...sumsOfRows(candidates, (entry) => metOf(entry).here));
+  if (form === 'count') candidates.push(...sumsOfRows(candidates, (entry) => of(entry).here));
   if (form === 'list' && !monthsAsked(wording))
     for (const { candidate, lead } of itemLists(said)) {
-      const own = metOf(candidate.said);
-      const leads = lead ? (here.get(lead) ?? NOTHING) : NOTHING;
+      const own = of(candidate.said);
+      const leads = lead ? of(lead).here : NOTHING;
       if (own.head.length + leads.length === 0) continue;
       candidates.push({ ...candidate, marks: { ...candidate.marks, leadHit: leads.length > 0 ? 1 : 0 } });
     }
-  if (tonguesAsked)
+  if (tongues)
     candidates.push(
       ...tongueList(said, (entry) => {
-        const own = metOf(entry);
+        const own = of(entry);
         return own.here.length + own.head.length + own.page.length > 0;
       }),
     );
-  const rarity = new Map<string, number>();
-  for (const [key, times] of count) rarity.set(key, 1 / (1 + Math.log2(Math.max(1, times))));
-  return { question, form, months, now, candidates, met, rarity, askedFor, others: othersOf(said, taken) };
+  return candidates;
+}
 
-  /** Whether enough of what is asked is spoken of to be claimed or denied: half a question is another one. */
-  function reached(own: Met): boolean {
-    const hits = [...own.here, ...own.head];
-    if (hits.some((hit) => (hit.cue.role === 'word' || hit.cue.role === 'for') && hit.strength * hit.cue.weight >= 0.5)) return true;
-    const met = new Set(hits.flatMap((hit) => (hit.cue.role === 'ask' || hit.cue.role === 'head' ? [keyOf(hit.cue)] : [])));
-    return met.size >= Math.max(1, Math.ceil(askedFor.length * 0.65));
-  }
+/** Whether enough of what is asked is spoken of to be claimed or denied: half a question is another one. */
+function isReached(own: Met, askedFor: readonly string[]): boolean {
+  const hits = [...own.here, ...own.head];
+  if (hits.some((hit) => (hit.cue.role === 'word' || hit.cue.role === 'for') && hit.strength * hit.cue.weight >= 0.5)) return true;
+  const met = new Set(hits.flatMap((hit) => (hit.cue.role === 'ask' || hit.cue.role === 'head' ? [keyOf(hit.cue)] : [])));
+  return met.size >= Math.max(1, Math.ceil(askedFor.length * 0.65));
+}
 
-  function found(entry: Said, own: Met): readonly Candidate[] {
-    switch (form) {
-      case 'count':
-        return countsIn(entry, own.here);
-      case 'quantity':
-        return amountsIn(entry, unit ?? '');
-      case 'money':
-        return sumsIn(entry, question.type.kind === 'money' ? question.type.currency : (unit ?? 'EUR'));
-      case 'year':
-      case 'date':
-        return datesOf(entry, form, now);
-      case 'claim':
-        return claimsIn(entry, own.here, own.head);
-      case 'event':
-        return eventsIn(entry, own.here, now, months ?? 12);
-      case 'person':
-        return peopleNamed(entry, own.here, taken);
-      case 'product':
-        return productsNamed(entry, own.here, taken, lower);
-      case 'choice':
-        return optionsIn(entry, own.here, taken);
-      case 'list':
-        if (monthsAsked(wording)) return monthsIn(entry, wording);
-        return listsIn(entry, own.here, own.head, tonguesAsked);
-      case 'contact':
-        return contactsIn(entry, wording);
-      case 'text':
-        return textsIn(entry, own.here);
-    }
+function foundIn(
+  { question, wording, form, unit, months, now, taken, lower, tongues }: Search,
+  entry: Said,
+  own: Met,
+): readonly Candidate[] {
+  switch (form) {
+    case 'count':
+      return countsIn(entry, own.here);
+    case 'quantity':
+      return amountsIn(entry, unit ?? '');
+    case 'money':
+      return sumsIn(entry, question.type.kind === 'money' ? question.type.currency : (unit ?? 'EUR'));
+    case 'year':
+    case 'date':
+      return datesOf(entry, form, now);
+    case 'claim':
+      return claimsIn(entry, own.here, own.head);
+    case 'event':
+      return eventsIn(entry, own.here, now, months ?? 12);
+    case 'person':
+      return peopleNamed(entry, own.here, taken);
+    case 'product':
+      return productsNamed(entry, own.here, taken, lower);
+    case 'choice':
+      return optionsIn(entry, own.here, taken);
+    case 'list':
+      if (monthsAsked(wording)) return monthsIn(entry, wording);
+      return listsIn(entry, own.here, own.head, tongues);
+    case 'contact':
+      return contactsIn(entry, wording);
+    case 'text':
+      return textsIn(entry, own.here);
   }
 }
 

@@ -34,82 +34,107 @@ function residentMb(pid: number | undefined): number {
   }
 }
 
+interface Program {
+  readonly file: string;
+  readonly options?: readonly string[];
+}
+
 /** `program`: what Node runs to read, with its options before it. */
-export function boxPool(program: { readonly file: string; readonly options?: readonly string[] }, log: Log, size: number = POOL.size): Box {
-  const readers = new Set<Reader>();
-  const queue: Waiting[] = [];
-  let nextId = 1;
-  let closed = false;
+export const boxPool = (program: Program, log: Log, size: number = POOL.size): Box => new BoxPool(program, log, size);
 
-  const settle = (reader: Reader): Waiting | undefined => {
-    const { job } = reader;
-    reader.job = undefined;
-    reader.child.channel?.unref();
-    for (const timer of reader.timers) clearTimeout(timer);
-    reader.timers = [];
-    return job;
-  };
-  const end = (reader: Reader, why: Reader['ended']): void => {
-    reader.ended ??= why;
-    reader.child.kill('SIGKILL');
-  };
+class BoxPool implements Box {
+  private readonly readers = new Set<Reader>();
+  private readonly queue: Waiting[] = [];
+  private nextId = 1;
+  private closed = false;
 
-  const begin = (): void => {
-    const child = fork(program.file, {
-      execArgv: ['--max-old-space-size=400', ...(program.options ?? [])],
+  constructor(
+    private readonly program: Program,
+    private readonly log: Log,
+    private readonly size: number,
+  ) {}
+
+  readonly run: Box['run'] = (kind, input) =>
+    new Promise((done, failed) => {
+      if (this.closed || this.queue.length >= POOL.waiting) {
+        failed(new WorldFailure('busy', 'too much is being read at the moment', true));
+        return;
+      }
+      this.queue.push({ kind, input, done: done as (out: unknown) => void, failed });
+      this.next();
+    });
+
+  async close(): Promise<void> {
+    this.closed = true;
+    for (const waiting of this.queue.splice(0)) waiting.failed(new WorldFailure('busy', 'Millrace is being stopped', true));
+    const ended = [...this.readers].map(
+      ({ child }) =>
+        new Promise<void>((resolve) => {
+          child.once('exit', () => {
+            resolve();
+          });
+          child.kill('SIGKILL');
+        }),
+    );
+    await Promise.all(ended);
+  }
+
+  private begin(): void {
+    const child = fork(this.program.file, {
+      execArgv: ['--max-old-space-size=400', ...(this.program.options ?? [])],
       env: { NODE_ENV: 'production', TZ: 'UTC' },
       serialization: 'advanced',
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
     });
     const reader: Reader = { child, readings: 0, ready: false, job: undefined, ended: undefined, timers: [] };
-    readers.add(reader);
+    this.readers.add(reader);
     // A resting reader keeps nobody from ending; one that starts or reads does.
     child.unref();
     child.on('message', (message: 'ready' | BoxAnswer) => {
       if (message === 'ready') {
         reader.ready = true;
         child.channel?.unref();
-      } else answered(reader, message);
-      next();
+      } else this.answered(reader, message);
+      this.next();
     });
     child.on('error', () => {
       // One that never began has no end to wait for.
-      if (child.pid === undefined) gone(reader);
+      if (child.pid === undefined) this.gone(reader);
       else end(reader, undefined);
     });
     child.on('exit', () => {
-      gone(reader);
+      this.gone(reader);
     });
-  };
+  }
 
-  const gone = (reader: Reader): void => {
-    readers.delete(reader);
+  private gone(reader: Reader): void {
+    this.readers.delete(reader);
     const job = settle(reader);
     if (job) {
-      log.warn('a reading process was ended', { kind: job.kind, why: reader.ended ?? 'it ended by itself' });
+      this.log.warn('a reading process was ended', { kind: job.kind, why: reader.ended ?? 'it ended by itself' });
       job.failed(jobFailure(job.kind, reader.ended ?? 'memory'));
-    } else if (!reader.ready && !closed) {
-      const first = queue.shift();
+    } else if (!reader.ready && !this.closed) {
+      const first = this.queue.shift();
       first?.failed(new WorldFailure('broken', 'nothing can be read here at the moment: the reading process does not start', true));
     }
-    next();
-  };
+    this.next();
+  }
 
-  const answered = (reader: Reader, answer: BoxAnswer): void => {
+  private answered(reader: Reader, answer: BoxAnswer): void {
     if (reader.job?.id !== answer.id) return;
     const job = settle(reader);
     if ('out' in answer) job?.done(v8.deserialize(Buffer.from(answer.out)));
     else job?.failed(new WorldFailure(answer.code, answer.message, false));
     reader.readings += 1;
     if (reader.readings >= POOL.readings || residentMb(reader.child.pid) > POOL.restingMb) {
-      readers.delete(reader);
+      this.readers.delete(reader);
       reader.child.disconnect();
     }
-  };
+  }
 
-  const give = (reader: Reader, waiting: Waiting): void => {
+  private give(reader: Reader, waiting: Waiting): void {
     const limit = BOX_LIMITS[waiting.kind];
-    const id = nextId++;
+    const id = this.nextId++;
     reader.job = { ...waiting, id };
     reader.child.channel?.ref();
     reader.timers.push(
@@ -123,44 +148,32 @@ export function boxPool(program: { readonly file: string; readonly options?: rea
     reader.child.send({ id, kind: waiting.kind, input: waiting.input } satisfies BoxJob, (error) => {
       if (error) end(reader, undefined);
     });
-  };
+  }
 
-  const next = (): void => {
-    if (closed) return;
-    for (const reader of readers) {
+  private next(): void {
+    if (this.closed) return;
+    for (const reader of this.readers) {
       if (!reader.ready || reader.job !== undefined || !reader.child.connected) continue;
-      const waiting = queue.shift();
+      const waiting = this.queue.shift();
       if (!waiting) return;
-      give(reader, waiting);
+      this.give(reader, waiting);
     }
-    const starting = [...readers].filter((reader) => !reader.ready).length;
-    if (queue.length > starting && readers.size < size) begin();
-  };
+    const starting = [...this.readers].filter((reader) => !reader.ready).length;
+    if (this.queue.length > starting && this.readers.size < this.size) this.begin();
+  }
+}
 
-  return {
-    run: <K extends BoxKind>(kind: K, input: unknown) =>
-      new Promise((done, failed) => {
-        if (closed || queue.length >= POOL.waiting) {
-          failed(new WorldFailure('busy', 'too much is being read at the moment', true));
-          return;
-        }
-        queue.push({ kind, input, done: done as (out: unknown) => void, failed });
-        next();
-      }),
-    close: async () => {
-      closed = true;
-      for (const waiting of queue.splice(0)) waiting.failed(new WorldFailure('busy', 'Millrace is being stopped', true));
-      await Promise.all(
-        [...readers].map(
-          (reader) =>
-            new Promise<void>((resolve) => {
-              reader.child.once('exit', () => {
-                resolve();
-              });
-              reader.child.kill('SIGKILL');
-            }),
-        ),
-      );
-    },
-  };
+/** Takes its job from a reader, which rests from then on. */
+function settle(reader: Reader): Waiting | undefined {
+  const { job } = reader;
+  reader.job = undefined;
+  reader.child.channel?.unref();
+  for (const timer of reader.timers) clearTimeout(timer);
+  reader.timers = [];
+  return job;
+}
+
+function end(reader: Reader, why: Reader['ended']): void {
+  reader.ended ??= why;
+  reader.child.kill('SIGKILL');
 }

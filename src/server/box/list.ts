@@ -2,7 +2,7 @@
 import { once } from 'node:events';
 import fs from 'node:fs';
 import { finished } from 'node:stream/promises';
-import { parse } from 'csv-parse';
+import { parse, type Parser } from 'csv-parse';
 import { orderBy, orderTold } from '../../core/fields';
 import { decodeTable, readTable, rowProblem, shapeOf, TABLE_LIMITS, type TableShape } from '../../core/intake';
 import type { BoxWork, ReadList } from '../ports';
@@ -87,6 +87,18 @@ async function isUtf8(path: string): Promise<boolean> {
   }
 }
 
+/** Puts the text of a file into a parser as fast as that takes it. */
+async function feed(parser: Parser, path: string, decoder: Pick<TextDecoder, 'decode'>): Promise<void> {
+  let first = true;
+  for await (const chunk of fs.createReadStream(path)) {
+    let text = decoder.decode(chunk as Buffer, { stream: true });
+    if (first) text = text.replace(/^\ufeff/, '');
+    first = false;
+    if (!parser.write(text)) await once(parser, 'drain');
+  }
+  parser.end(decoder.decode());
+}
+
 async function table(path: string, rows: string, shape: Extract<TableShape, { kind: 'table' }>): Promise<BoxWork['list']['out']> {
   const encoding: ReadList['encoding'] = shape.encoding === 'UTF-16' ? 'UTF-16' : (await isUtf8(path)) ? 'UTF-8' : 'Windows-1252';
   const { delimiter, headingIndex, headings, width } = shape;
@@ -106,16 +118,7 @@ async function table(path: string, rows: string, shape: Extract<TableShape, { ki
   let headingRow = headingIndex < 0 ? 0 : 1;
   let wide = 0;
   const orders = headings.map(() => ({ 'day first': 0, 'month first': 0 }));
-  const pushed = (async () => {
-    let first = true;
-    for await (const chunk of fs.createReadStream(path)) {
-      let text = decoder.decode(chunk as Buffer, { stream: true });
-      if (first) text = text.replace(/^\ufeff/, '');
-      first = false;
-      if (!parser.write(text)) await once(parser, 'drain');
-    }
-    parser.end(decoder.decode());
-  })();
+  const pushed = feed(parser, path, decoder);
   // A stream that ends early for a fault of its own is told by the loop below.
   pushed.catch(() => undefined);
   try {

@@ -17,9 +17,29 @@ export async function answerLive(world: World, hub: LiveHub, request: Request): 
   if (user && !leaveStream) return new Response('too many pages are open: close some', { status: 429 });
   if (!user) return new Response('not signed in', { status: 401 });
   const flowId = new URL(request.url).searchParams.get('flow');
+  const stream = liveStream(world, hub, { user, flowId, gone: request.signal, left: () => leaveStream?.() });
+  return new Response(stream, {
+    headers: { 'content-type': 'text/event-stream; charset=utf-8', 'cache-control': 'no-store, no-transform', 'x-accel-buffering': 'no' },
+  });
+}
+
+interface Viewer {
+  readonly user: { readonly id: string; readonly name: string };
+  readonly flowId: string | null;
+  /** aborted when the reader has gone */
+  readonly gone: AbortSignal;
+  /** called once, when the stream has ended */
+  readonly left: () => void;
+}
+
+function liveStream(world: World, hub: LiveHub, { user, flowId, gone, left }: Viewer): ReadableStream<Uint8Array> {
   const encoder = new TextEncoder();
   let leave: () => void = () => undefined;
-  const stream = new ReadableStream<Uint8Array>({
+  const sayHere = (arrived: boolean): void => {
+    if (flowId !== null && UUID.test(flowId))
+      tellViewers(world, { kind: 'here', flowId, userId: user.id, name: user.name, arrived }).catch(() => undefined);
+  };
+  return new ReadableStream<Uint8Array>({
     start: async (controller) => {
       const send = (text: string): void => {
         try {
@@ -27,10 +47,6 @@ export async function answerLive(world: World, hub: LiveHub, request: Request): 
         } catch {
           leave();
         }
-      };
-      const sayHere = (arrived: boolean): void => {
-        if (flowId !== null && UUID.test(flowId))
-          tellViewers(world, { kind: 'here', flowId, userId: user.id, name: user.name, arrived }).catch(() => undefined);
       };
       const unwatch = await hub.watch((event: LiveEvent) => {
         send(`data: ${JSON.stringify(event)}\n\n`);
@@ -48,18 +64,18 @@ export async function answerLive(world: World, hub: LiveHub, request: Request): 
         clearInterval(beat);
         clearTimeout(end);
         unwatch();
-        leaveStream?.();
+        left();
         try {
           controller.close();
         } catch {
           // The reader has gone already.
         }
       };
-      request.signal.addEventListener('abort', () => {
+      gone.addEventListener('abort', () => {
         leave();
       });
       // The reader may have gone while the listening began.
-      if (request.signal.aborted) {
+      if (gone.aborted) {
         leave();
         return;
       }
@@ -69,8 +85,5 @@ export async function answerLive(world: World, hub: LiveHub, request: Request): 
     cancel: () => {
       leave();
     },
-  });
-  return new Response(stream, {
-    headers: { 'content-type': 'text/event-stream; charset=utf-8', 'cache-control': 'no-store, no-transform', 'x-accel-buffering': 'no' },
   });
 }

@@ -59,6 +59,8 @@ export interface RowToTakeIn {
   readonly reading: RowReading | undefined;
 }
 
+const said = (value: unknown): string | null => (value === undefined || value === null ? null : String(value));
+
 /** Makes records and facts of rows; those refused make nothing. */
 export async function takeInRows(tx: Tx, rows: readonly RowToTakeIn[], door: Door, now: Instant): Promise<void> {
   const people: NewPerson[] = [];
@@ -76,9 +78,9 @@ export async function takeInRows(tx: Tx, rows: readonly RowToTakeIn[], door: Doo
         values: { name: person.email, ...person },
         companyId: plan.companyId,
         matchKeys: personKeys({
-          name: String(person.name ?? person.email ?? ''),
-          email: person.email === undefined ? null : String(person.email),
-          phone: person.phone === undefined ? null : String(person.phone),
+          name: said(person.name) ?? said(person.email) ?? '',
+          email: said(person.email),
+          phone: said(person.phone),
         }),
       });
     if (plan.newCompany && plan.companyId !== null) {
@@ -86,11 +88,7 @@ export async function takeInRows(tx: Tx, rows: readonly RowToTakeIn[], door: Doo
       companies.push({
         id: plan.companyId,
         values: { ...company, name },
-        matchKeys: companyKeys({
-          name,
-          website: company.website === undefined ? null : String(company.website),
-          phone: company.phone === undefined ? null : String(company.phone),
-        }),
+        matchKeys: companyKeys({ name, website: said(company.website), phone: said(company.phone) }),
       });
     }
     const source = { source: door.source, sourceRef: door.refOf(plan.row), confidence: 0.8, observedAt: now };

@@ -34,8 +34,7 @@ export function handOver(raw: Uint8Array, envelope: Envelope, before: Deadline, 
   if (isMadeUp(relay.host)) return Promise.resolve({ kind: 'away', says: `there is no host ${relay.host}` });
   return new Promise((resolve) => {
     const connection = open(relay);
-    let bodyBegan = false;
-    let greeted = false;
+    const far: HowFar = { greeted: false, bodyBegan: false };
     let settled = false;
     const settle = (outcome: SendOutcome): void => {
       if (settled) return;
@@ -43,24 +42,8 @@ export function handOver(raw: Uint8Array, envelope: Envelope, before: Deadline, 
       connection.close();
       resolve(outcome);
     };
-    const fail = (error: Error & { responseCode?: number; code?: string }): void => {
-      const { responseCode } = error;
-      // A wrong password is the mailbox's trouble, not this mail's: it waits.
-      if (error.code === 'EAUTH') {
-        settle({ kind: 'away', says: `the mailbox cannot sign in: ${error.message}` });
-        return;
-      }
-      if (responseCode !== undefined && responseCode !== 421) {
-        settle({ kind: responseCode >= 500 ? 'rejected' : 'deferred', says: error.message });
-        return;
-      }
-      settle(
-        bodyBegan
-          ? { kind: 'in doubt', says: `the line broke after the message was handed over: ${error.message}` }
-          : greeted
-            ? { kind: 'deferred', says: error.message }
-            : { kind: 'away', says: 'it does not answer' },
-      );
+    const fail = (error: SmtpError): void => {
+      settle(afterFailure(error, far));
     };
     connection.on('error', fail);
     connection.on('end', () => {
@@ -74,7 +57,7 @@ export function handOver(raw: Uint8Array, envelope: Envelope, before: Deadline, 
           settle({ kind: 'deferred', says: 'too late to hand the message over' });
           return;
         }
-        bodyBegan = true;
+        far.bodyBegan = true;
         this.push(raw);
         this.push(null);
       },
@@ -86,7 +69,7 @@ export function handOver(raw: Uint8Array, envelope: Envelope, before: Deadline, 
       });
     };
     connection.connect(() => {
-      greeted = true;
+      far.greeted = true;
       if (relay.user === '') send();
       else
         connection.login({ user: relay.user, credentials: { user: relay.user, pass: relay.password } }, (error) => {
@@ -95,6 +78,23 @@ export function handOver(raw: Uint8Array, envelope: Envelope, before: Deadline, 
         });
     });
   });
+}
+
+type SmtpError = Error & { responseCode?: number; code?: string };
+interface HowFar {
+  greeted: boolean;
+  bodyBegan: boolean;
+}
+
+/** What a failure means for the mail depends on how far it had got. */
+function afterFailure(error: SmtpError, { greeted, bodyBegan }: HowFar): SendOutcome {
+  const { responseCode } = error;
+  // A wrong password is the mailbox's trouble, not this mail's: it waits.
+  if (error.code === 'EAUTH') return { kind: 'away', says: `the mailbox cannot sign in: ${error.message}` };
+  if (responseCode !== undefined && responseCode !== 421)
+    return { kind: responseCode >= 500 ? 'rejected' : 'deferred', says: error.message };
+  if (bodyBegan) return { kind: 'in doubt', says: `the line broke after the message was handed over: ${error.message}` };
+  return greeted ? { kind: 'deferred', says: error.message } : { kind: 'away', says: 'it does not answer' };
 }
 
 const PLAIN_WORDS: readonly (readonly [RegExp, string])[] = [

@@ -94,28 +94,8 @@ export async function tryQuestion(
   const host = rows.some((row) => row.host === ask.host) ? (ask.host ?? null) : (rows[0]?.host ?? null);
   const plain = { id, type: parsed.type, wording: question.wording };
   const before = askedWith(plain, knowledge(question), world.dictionary);
-  const after = askedWith(
-    plain,
-    {
-      ...knowledge(question),
-      words: draft.words,
-      not: draft.not,
-      least: draft.least ?? undefined,
-      months: draft.months ?? undefined,
-      optionWords: wordsFor(draft),
-      learnt: undefined,
-    },
-    world.dictionary,
-  );
-  const sites = await Promise.all(
-    rows.map(async (row) => ({
-      host: row.host,
-      known: row.known,
-      passages: (await cachedPagesOf(world.db, row.host, 0))
-        .slice(0, PAGES)
-        .map(({ url, title, published, blocks }) => ({ url, title, published, blocks })),
-    })),
-  );
+  const after = askedWith(plain, knowledgeIn(question, draft), world.dictionary);
+  const sites = await passagesOf(world, rows);
   const tried = await boxed(
     world.box.run('tried', {
       before,
@@ -151,6 +131,29 @@ export async function tryQuestion(
     mayUndo: (await beforeLast(world, id)) !== undefined,
   };
 }
+
+/** What is known of a question with what a draft says in place of what was kept. */
+const knowledgeIn = (question: Parameters<typeof knowledge>[0], draft: QuestionDraft) => ({
+  ...knowledge(question),
+  words: draft.words,
+  not: draft.not,
+  least: draft.least ?? undefined,
+  months: draft.months ?? undefined,
+  optionWords: wordsFor(draft),
+  learnt: undefined,
+});
+
+/** The pages of sites as they were read before. */
+const passagesOf = (world: World, rows: readonly SiteRow[]) =>
+  Promise.all(
+    rows.map(async ({ host, known }) => ({
+      host,
+      known,
+      passages: (await cachedPagesOf(world.db, host, 0))
+        .slice(0, PAGES)
+        .map(({ url, title, published, blocks }) => ({ url, title, published, blocks })),
+    })),
+  );
 
 /** Sites to read next: those whose answer is known; where none is and nothing was read at all, any. */
 async function unreadOf(world: World, id: string, rows: readonly SiteRow[]): Promise<QuestionView['unread']> {

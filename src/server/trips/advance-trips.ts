@@ -103,7 +103,41 @@ export async function moveAll(
   going: readonly Going[],
   views: ReadonlyMap<string, RecordView>,
 ): Promise<Going[]> {
-  const moved: { entry: Going; result: Advance; used: number | undefined; keep: boolean }[] = [];
+  const moved = await decideAll(world, { now, time }, going, views);
+  const saved = await saveAll(world, ask, moved, now);
+  const goOn: Going[] = [];
+  for (const { entry, result, used } of moved) {
+    const held = saved.get(entry.trip.id);
+    if (held !== undefined) changed(world, ...shownOfTrip(entry, result));
+    if (held === undefined) world.log.warn('lease lost', { trip: entry.trip.id });
+    if (held !== true) continue;
+    entry.trip = mergedTrip(result);
+    entry.request = result.request;
+    entry.next = undefined;
+    if (used !== undefined) entry.posted = undefined;
+    entry.rounds += 1;
+    goOn.push(entry);
+  }
+  return goOn;
+}
+
+interface Moved {
+  readonly entry: Going;
+  readonly result: Advance;
+  /** the posted event that was taken in */
+  readonly used: number | undefined;
+  /** whether its lease is kept for a next round */
+  readonly keep: boolean;
+}
+
+/** What the core decides of each; nothing is saved yet. */
+async function decideAll(
+  world: World,
+  { now, time }: { readonly now: Instant; readonly time: WorkspaceTime },
+  going: readonly Going[],
+  views: ReadonlyMap<string, RecordView>,
+): Promise<readonly Moved[]> {
+  const moved: Moved[] = [];
   const lines = new Map<string, string[]>();
   // Finding out takes its time: what was asked for is taken in, but whoever is to rest or to end goes no further.
   const halted = await interrupted(
@@ -127,7 +161,12 @@ export async function moveAll(
     const more = result.request !== undefined || result.reload || result.trip.state.kind === 'ready';
     moved.push({ entry, result, used: used?.id, keep: more && entry.rounds < MAX_ROUNDS });
   }
-  const saved = await transact(world.db, async (tx) => {
+  return moved;
+}
+
+/** Saves all in one transaction, with what they decided; by id of those whose lease was ours, whether they go on. */
+function saveAll(world: World, ask: WorkerAsk, moved: readonly Moved[], now: Instant): Promise<Map<string, boolean>> {
+  return transact(world.db, async (tx) => {
     const ok = await saveTrips(
       tx,
       moved.map(({ entry, result, keep }) => ({ held: entry.held, trip: result.trip, keep })),
@@ -146,20 +185,6 @@ export async function moveAll(
     await applyAll(tx, kept, now);
     return ok;
   });
-  const goOn: Going[] = [];
-  for (const { entry, result, used } of moved) {
-    const held = saved.get(entry.trip.id);
-    if (held !== undefined) changed(world, ...shownOfTrip(entry, result));
-    if (held === undefined) world.log.warn('lease lost', { trip: entry.trip.id });
-    if (held !== true) continue;
-    entry.trip = mergedTrip(result);
-    entry.request = result.request;
-    entry.next = undefined;
-    if (used !== undefined) entry.posted = undefined;
-    entry.rounds += 1;
-    goOn.push(entry);
-  }
-  return goOn;
 }
 
 /** The way of a trip is shown where its flow is, on its own page and on that of its record. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { stableId } from '../../core/base';
 import type { FactDraft } from '../../core/facts';
-import { ownFieldSchema, readTyped, type FactValue } from '../../core/fields';
+import { ownFieldSchema, readTyped, type Catalogue, type FactValue } from '../../core/fields';
 import { libraryItemSchema } from '../../core/flow/check';
 import { openingSchema } from '../../core/hiring';
 import { providerSchema } from '../../core/lookup';
@@ -221,6 +221,18 @@ async function seedDeals(world: World, deals: readonly CrmRow[], people: readonl
 }
 
 /** Records as an older CRM would hold them: every value a fact of source `crm`, some months old. */
+/** The values of a card that fit its fields; phones in the form that is dialled. */
+function valuesOf(fields: Catalogue, kind: 'company' | 'person', row: CrmRow, country: string): Record<string, FactValue> {
+  const values: Record<string, FactValue> = {};
+  for (const [key, raw] of Object.entries(row)) {
+    const field = fields.of(kind, key);
+    const reading = field && readTyped(field, raw);
+    if (!field || !reading?.ok || reading.value === null) continue;
+    values[key] = field.type === 'phone' ? (normalisePhone(String(reading.value), country) ?? reading.value) : reading.value;
+  }
+  return values;
+}
+
 async function seedCrm(world: World, companies: readonly CrmRow[], people: readonly CrmRow[], defaultCountry: string): Promise<void> {
   const now = await world.clock.now();
   const fields = await loadCatalogue(world.db);
@@ -228,23 +240,9 @@ async function seedCrm(world: World, companies: readonly CrmRow[], people: reado
   const newPeople: NewPerson[] = [];
   const facts: FactDraft[] = [];
   const keep = (kind: 'company' | 'person', id: string, row: CrmRow, at: number, country: string): Record<string, FactValue> => {
-    const values: Record<string, FactValue> = {};
-    for (const [key, raw] of Object.entries(row)) {
-      const field = fields.of(kind, key);
-      const reading = field && readTyped(field, raw);
-      if (!field || !reading?.ok || reading.value === null) continue;
-      const value = field.type === 'phone' ? (normalisePhone(String(reading.value), country) ?? reading.value) : reading.value;
-      values[key] = value;
-      facts.push({
-        record: { kind, id },
-        field: key,
-        value,
-        source: 'crm',
-        sourceRef: 'card from before',
-        confidence: 0.7,
-        observedAt: at,
-      });
-    }
+    const values = valuesOf(fields, kind, row, country);
+    for (const [field, value] of Object.entries(values))
+      facts.push({ record: { kind, id }, field, value, source: 'crm', sourceRef: 'card from before', confidence: 0.7, observedAt: at });
     return values;
   };
   const countries = new Map<string, string>();

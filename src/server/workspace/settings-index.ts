@@ -25,7 +25,8 @@ export interface SettingsLine {
 const shortDay = (day: string): string =>
   new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`));
 
-export async function settingsIndex(world: World): Promise<readonly SettingsLine[]> {
+/** What the lines are made of. */
+async function figuresOf(world: World) {
   const now = await world.clock.now();
   const [space, { people, invites }, groups, fields, boxes, research, barred, open, services] = await Promise.all([
     workspace(world.db),
@@ -45,13 +46,20 @@ export async function settingsIndex(world: World): Promise<readonly SettingsLine
   const ending = open.filter((token) => token.endsSoon).length;
   const off = space.daysOff.find((day) => day >= dayKey(now, space.zone));
   const on = SOURCE_NAMES.filter((name) => research.sources.some((source) => source.name === name && !source.off)).length;
-  const line = (href: string, label: string, says: string, more: { wants?: boolean; begins?: boolean } = {}): SettingsLine => ({
-    href,
-    label,
-    says,
-    wants: more.wants ?? false,
-    begins: more.begins ?? false,
-  });
+  return { space, here, invites, groups, next, fields, boxes, failing, research, barred, open, ending, services, broken, off, on };
+}
+
+const line = (href: string, label: string, says: string, more: { wants?: boolean; begins?: boolean } = {}): SettingsLine => ({
+  href,
+  label,
+  says,
+  wants: more.wants ?? false,
+  begins: more.begins ?? false,
+});
+
+export async function settingsIndex(world: World): Promise<readonly SettingsLine[]> {
+  const { space, here, invites, groups, next, fields, boxes, failing, research, barred, open, ending, services, broken, off, on } =
+    await figuresOf(world);
   return [
     line('/settings', 'The workspace', `${space.zone} · ${off === undefined ? 'no day off ahead' : `off ${shortDay(off)}`}`),
     line(

@@ -46,36 +46,39 @@ export function keepMarks(before: string, typed: string): string {
   const known = new Map([...old, ...fresh].map((line) => [line, words(line)]));
   pass((line) => known.get(line) ?? '');
   pass((line) => line.step.verb);
-  /** Arms keep their marks where their words are the same, else where their place is, so that a reworded condition keeps its history. */
-  const armsOf = (line: Line): readonly Arm[] => {
-    const was = given.get(line)?.step;
-    if (line.step.verb !== 'split') return [];
-    if (was?.verb !== 'split') return line.step.arms.map((arm) => ({ ...arm, mark: '' }));
-    const { arms } = line.step;
-    const left = new Set(was.arms);
-    const kept = new Map<Arm, string>();
-    const keep = (find: (arm: Arm, at: number) => Arm | undefined): void => {
-      arms.forEach((arm, at) => {
-        const found = kept.has(arm) ? undefined : find(arm, at);
-        if (!found || !left.delete(found)) return;
-        kept.set(arm, found.mark);
-      });
-    };
-    keep((arm, at) => (conditionOf(was.arms[at]) === conditionOf(arm) ? was.arms[at] : undefined));
-    const byCondition = new Map<string | undefined, Arm[]>();
-    for (const other of [...left].reverse()) byCondition.set(conditionOf(other), [...(byCondition.get(conditionOf(other)) ?? []), other]);
-    keep((arm) => byCondition.get(conditionOf(arm))?.pop());
-    keep((_arm, at) => was.arms[at]);
-    return arms.map((arm) => ({ ...arm, mark: kept.get(arm) ?? '' }));
-  };
   const remark = (lines: readonly Line[]): readonly Line[] =>
     lines.map((line) => ({
       ...line,
       mark: given.get(line)?.mark ?? '',
       step:
-        line.step.verb === 'split' ? { ...line.step, arms: armsOf(line).map((arm) => ({ ...arm, lines: remark(arm.lines) })) } : line.step,
+        line.step.verb === 'split'
+          ? { ...line.step, arms: armsOf(line, given.get(line)).map((arm) => ({ ...arm, lines: remark(arm.lines) })) }
+          : line.step,
     }));
   return marked(printFlow({ ...parsed, lines: remark(parsed.lines) }, { marks: true }));
+}
+
+/** Arms keep their marks where their words are the same, else where their place is, so that a reworded condition keeps its history. */
+function armsOf(line: Line, before: Line | undefined): readonly Arm[] {
+  const was = before?.step;
+  if (line.step.verb !== 'split') return [];
+  if (was?.verb !== 'split') return line.step.arms.map((arm) => ({ ...arm, mark: '' }));
+  const { arms } = line.step;
+  const left = new Set(was.arms);
+  const kept = new Map<Arm, string>();
+  const keep = (find: (arm: Arm, at: number) => Arm | undefined): void => {
+    arms.forEach((arm, at) => {
+      const found = kept.has(arm) ? undefined : find(arm, at);
+      if (!found || !left.delete(found)) return;
+      kept.set(arm, found.mark);
+    });
+  };
+  keep((arm, at) => (conditionOf(was.arms[at]) === conditionOf(arm) ? was.arms[at] : undefined));
+  const byCondition = new Map<string | undefined, Arm[]>();
+  for (const other of [...left].reverse()) byCondition.set(conditionOf(other), [...(byCondition.get(conditionOf(other)) ?? []), other]);
+  keep((arm) => byCondition.get(conditionOf(arm))?.pop());
+  keep((_arm, at) => was.arms[at]);
+  return arms.map((arm) => ({ ...arm, mark: kept.get(arm) ?? '' }));
 }
 
 /** Places of lines that say the same, in order: the first that may be free, and the first behind the floor. */

@@ -65,12 +65,28 @@ const ONLY = /^(?:single|only|sole|einzig\w*|enkele?|enige|unic[oa]|seule?|uniqu
 /** How far behind a figure the thing counted may stand: “eleven small meeting rooms”. */
 const NOUN_REACH = 3;
 
+/** A figure with the thing it counts. */
+interface Counted {
+  readonly value: number;
+  readonly from: number;
+  readonly to: number;
+  readonly noun: Hit;
+}
+
 /** Counts of the things asked for: figures, two of them added (“seven rooms and two suites”), and none. */
 export function countsIn(said: Said, hits: readonly Hit[]): readonly Candidate[] {
-  const { folded, tokens } = said;
   const nouns = hits.filter((hit) => hit.cue.role === 'head' || hit.cue.role === 'word' || hit.cue.role === 'for');
-  const out: Candidate[] = [];
-  const counted: { value: number; from: number; to: number; noun: Hit }[] = [];
+  const { figures, counted } = figuresFor(said, nouns);
+  const out = [...figures, ...partsAdded(said, figures, counted), ...pairsAdded(said, counted)];
+  if (out.length === 0) out.push(...namesCounted(said, nouns));
+  if (counted.length === 0) out.push(...seconds(said, nouns), ...none(said, nouns));
+  return out;
+}
+
+function figuresFor(said: Said, nouns: readonly Hit[]): { readonly figures: readonly Candidate[]; readonly counted: readonly Counted[] } {
+  const { folded, tokens } = said;
+  const figures: Candidate[] = [];
+  const counted: Counted[] = [];
   const dates = datesIn(folded, said.date ?? 0);
   const words = said.text.match(/[\p{L}\p{N}]+/gu) ?? [];
   for (const figure of figuresIn(folded)) {
@@ -92,7 +108,7 @@ export function countsIn(said: Said, hits: readonly Hit[]): readonly Candidate[]
     if (SMALL_ONE.test(text) && (noun === undefined || noun.inside === true || (noun.from > to && !ONLY.test(tokens[to]?.folded ?? ''))))
       continue;
     if (noun) counted.push({ value: figure.value, from, to, noun });
-    out.push({
+    figures.push({
       value: figure.value,
       said,
       from,
@@ -110,65 +126,79 @@ export function countsIn(said: Said, hits: readonly Hit[]): readonly Candidate[]
       },
     });
   }
+  return { figures, counted };
+}
+
+/** A count and what is added to it without saying the thing again. */
+function partsAdded(said: Said, figures: readonly Candidate[], counted: readonly Counted[]): readonly Candidate[] {
+  const { folded, tokens } = said;
+  const [whole] = counted;
+  if (!whole) return [];
+  const sum = (part: Candidate | undefined, marks: Candidate['marks']): readonly Candidate[] =>
+    typeof part?.value === 'number' ? [{ value: whole.value + part.value, said, from: whole.from, to: part.to, marks }] : [];
   // “Eight rooms in the house and three more in the annexe”.
-  const whole = counted[0];
-  const added = whole && out.find((candidate) => candidate.marks.more === 1 && candidate.from > whole.to);
-  if (whole && added && typeof added.value === 'number')
-    out.push({ value: whole.value + added.value, said, from: whole.from, to: added.to, marks: { sum: 1, noun: 1 } });
+  const added = figures.find((candidate) => candidate.marks.more === 1 && candidate.from > whole.to);
+  if (added) return sum(added, { sum: 1, noun: 1 });
   // “Five centres stand in hall 1 and four in hall 2”.
-  const beside =
-    whole &&
-    added === undefined &&
-    out.find(
-      (candidate) =>
-        candidate.from > whole.noun.to &&
-        candidate.marks.noun === 0 &&
-        alike(
-          folded.slice(tokens[whole.noun.to - 1]?.to ?? 0, tokens[candidate.from]?.from ?? 0),
-          folded.slice(tokens[candidate.to - 1]?.to ?? 0),
-        ),
-    );
-  if (whole && beside && typeof beside.value === 'number')
-    out.push({ value: whole.value + beside.value, said, from: whole.from, to: beside.to, marks: { sum: 1, noun: 1, placed: 1 } });
-  for (const [i, first] of counted.entries()) {
+  const beside = figures.find(
+    (candidate) =>
+      candidate.from > whole.noun.to &&
+      candidate.marks.noun === 0 &&
+      alike(
+        folded.slice(tokens[whole.noun.to - 1]?.to ?? 0, tokens[candidate.from]?.from ?? 0),
+        folded.slice(tokens[candidate.to - 1]?.to ?? 0),
+      ),
+  );
+  return sum(beside, { sum: 1, noun: 1, placed: 1 });
+}
+
+/** “Seven rooms and two suites”. */
+function pairsAdded(said: Said, counted: readonly Counted[]): readonly Candidate[] {
+  const { folded, tokens } = said;
+  return counted.flatMap((first, i) => {
     const second = counted[i + 1];
-    if (!second || second.from - first.noun.to > 3 || first.noun.cue === second.noun.cue) continue;
+    if (!second || second.from - first.noun.to > 3 || first.noun.cue === second.noun.cue) return [];
     const between = folded.slice(tokens[first.noun.to - 1]?.to ?? 0, tokens[second.from]?.from ?? 0);
-    if (!/^\s?(?:,|and|und|en|y|et|plus|&|sowie)\s/.test(`${between.trimStart()} `) || PART_BEFORE.test(between)) continue;
-    out.push({ value: first.value + second.value, said, from: first.from, to: second.to, marks: { sum: 1, noun: 1 } });
-  }
+    if (!/^\s?(?:,|and|und|en|y|et|plus|&|sowie)\s/.test(`${between.trimStart()} `) || PART_BEFORE.test(between)) return [];
+    return [{ value: first.value + second.value, said, from: first.from, to: second.to, marks: { sum: 1, noun: 1 } }];
+  });
+}
+
+/** “Locations: Vechta and Lohne”: they are counted. */
+function namesCounted(said: Said, nouns: readonly Hit[]): readonly Candidate[] {
   const row = rowOf(said);
-  const labelled = row && nouns.some((hit) => (said.tokens[hit.to - 1]?.to ?? 0) <= row.label.length + 1);
-  if (row && labelled && out.length === 0) {
-    // “Locations: Vechta and Lohne”: they are counted.
-    const names = row.value
-      .split(/,|;|\s(?:and|und|en|y|et|&)\s/)
-      .map((name) => name.trim())
-      .filter((name) => /^\p{Lu}/u.test(name) && name.split(/\s+/).length <= 4);
-    if (names.length > 1)
-      out.push({ value: names.length, said, from: wordsBefore(said.text, row.label.length + 1), to: tokens.length, marks: { listed: 1 } });
-  }
-  for (const hit of nouns) {
-    const word = tokens[hit.from - 1]?.folded ?? '';
-    if (counted.length === 0 && SECOND.test(word))
-      out.push({ value: 2, said, from: hit.from - 1, to: hit.from, marks: { ordinal: 1, noun: hit.strength } });
-  }
-  for (const hit of nouns) {
+  if (!row || !nouns.some((hit) => (said.tokens[hit.to - 1]?.to ?? 0) <= row.label.length + 1)) return [];
+  const names = row.value
+    .split(/,|;|\s(?:and|und|en|y|et|&)\s/)
+    .map((name) => name.trim())
+    .filter((name) => /^\p{Lu}/u.test(name) && name.split(/\s+/).length <= 4);
+  if (names.length <= 1) return [];
+  return [{ value: names.length, said, from: wordsBefore(said.text, row.label.length + 1), to: said.tokens.length, marks: { listed: 1 } }];
+}
+
+/** “Our second shop”: there are two. */
+const seconds = (said: Said, nouns: readonly Hit[]): readonly Candidate[] =>
+  nouns.flatMap((hit) =>
+    SECOND.test(said.tokens[hit.from - 1]?.folded ?? '')
+      ? [{ value: 2, said, from: hit.from - 1, to: hit.from, marks: { ordinal: 1, noun: hit.strength } }]
+      : [],
+  );
+
+/** “We have no rooms”, and not “no room service”. */
+function none(said: Said, nouns: readonly Hit[]): readonly Candidate[] {
+  const { folded, tokens } = said;
+  const denied = nouns.find((hit) => {
     const near = folded.slice(tokens[Math.max(0, hit.from - 3)]?.from ?? 0, tokens[hit.to - 1]?.to ?? 0);
     const next = tokens[hit.to]?.folded ?? '';
-    // “No room service” is no word about rooms.
     const leadsOn =
       said.language === 'en' &&
       next.length > 3 &&
       tokens[hit.to]?.clause === tokens[hit.to - 1]?.clause &&
       !isSmall(next, 'en') &&
       !/(?:ed|ing|ly)$/.test(next);
-    if (NOT.test(near) && counted.length === 0 && !leadsOn) {
-      out.push({ value: 0, said, from: hit.from, to: hit.to, marks: { zero: 1, noun: hit.strength } });
-      break;
-    }
-  }
-  return out;
+    return NOT.test(near) && !leadsOn;
+  });
+  return denied ? [{ value: 0, said, from: denied.from, to: denied.to, marks: { zero: 1, noun: denied.strength } }] : [];
 }
 
 const WHERE = /^\s(in|im|at|on|am|auf|bei|an|op|bij|te|en|a|dans|chez)\s/;

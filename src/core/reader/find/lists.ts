@@ -79,29 +79,31 @@ function whileListed(items: readonly string[], language: Language): readonly str
 const VERBS =
   /^(?:teach\w*|offer\w*|serv\w+|include\w*|provid\w+|make\w*|speak|unterrichten|bieten|lehren|beliefern|geven|bieden|leveren|ensenamos|ofrecemos|enseignons|proposons|apprend|imparte|impartimos)$/;
 
+/** Items as one value, with what is peculiar to them; undefined where too few are left. */
+function listed(items: readonly string[], tongues: boolean): Pick<Candidate, 'value' | 'marks'> | undefined {
+  const named = commonNames(items);
+  const kept = [...new Set(named)].filter(brief).slice(0, MOST);
+  if (kept.length < LEAST) return undefined;
+  return {
+    value: kept.join(', '),
+    marks: {
+      items: Math.min(1, kept.length / 6),
+      dropped: (items.length - kept.length) / items.length,
+      tongues: tongues && named !== items ? 1 : 0,
+      noTongues: tongues && named === items ? 1 : 0,
+      wordy: kept.join(' ').split(' ').length / kept.length / ITEM_WORDS,
+    },
+  };
+}
+
 /** Lists that a sentence or a row gives behind (or around) the words asked for. */
 export function listsIn(said: Said, hits: readonly Hit[], headHits: readonly Hit[], tongues: boolean): readonly Candidate[] {
   if (said.kind === 'heading') return [];
   const row = rowOf(said);
   const out: Candidate[] = [];
   const put = (items: readonly string[], from: number, to: number, marks: Record<string, number>): void => {
-    const named = commonNames(items);
-    const kept = [...new Set(named)].filter(brief).slice(0, MOST);
-    if (kept.length < LEAST) return;
-    out.push({
-      value: kept.join(', '),
-      said,
-      from,
-      to,
-      marks: {
-        ...marks,
-        items: Math.min(1, kept.length / 6),
-        dropped: (items.length - kept.length) / items.length,
-        tongues: tongues && named !== items ? 1 : 0,
-        noTongues: tongues && named === items ? 1 : 0,
-        wordy: kept.join(' ').split(' ').length / kept.length / ITEM_WORDS,
-      },
-    });
+    const list = listed(items, tongues);
+    if (list) out.push({ value: list.value, said, from, to, marks: { ...marks, ...list.marks } });
   };
   const inside = (from: number, to: number): number =>
     Math.min(1, hits.filter((hit) => hit.cue.role === 'word' && hit.from >= from && hit.to <= to).length / 2);

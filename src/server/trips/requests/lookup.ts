@@ -10,7 +10,7 @@ import type { World } from '../../platform/world';
 import { trialOf } from './trial-of';
 import { counted, inPlace, inTurn } from '../../workspace/connections';
 import { describedCall } from '../../workspace/providers';
-import { setAside, settleReservation, type Reservation, type SpendLedger } from './paid';
+import { setAside, settleReservation, type SpendLedger } from './paid';
 
 const keptSchema = z.object({ value: z.string().nullable(), confidence: z.number(), tookMs: z.number() });
 
@@ -59,56 +59,43 @@ async function askOne(
     { id: stableId(key), key, tripId: held.trip.trial ? null : held.trip.id, personId: view.person.id },
     now,
   );
-  const kept = ledger.state === 'done' ? keptSchema.safeParse(ledger.answer) : undefined;
+  const kept = ledger.state === 'done' ? keptSchema.safeParse(ledger.answer).data : undefined;
+  if (kept) return judged(view, host, provider, kept, 0, true);
   const spending: SpendLedger = { reserved: ledger.reserved, remember: (tx, reserved) => setReserved(tx, key, reserved) };
-  let answer;
-  let reservation: Reservation | undefined;
-  if (kept?.success) answer = kept.data;
-  else {
-    await inTurn(world, provider, key, ledger.dueAt, now);
-    reservation = await setAside(world, held, provider, spending, now);
-    try {
-      answer = await inPlace(world, { name: provider.name, atOnce: provider.atOnce }, now, () =>
-        counted(world, provider.name, () =>
-          askAnywhere(world, provider.name, key, {
-            field,
-            personName: view.person.name,
-            companyName: typeof view.company?.name === 'string' ? view.company.name : null,
-            host,
-          }),
-        ),
-      );
-    } catch (error) {
-      if (!(error instanceof WorldFailure) || error.retryable) throw error;
-      await settleReservation(world.db, spending, reservation, 0);
-      return { provider: provider.name, outcome: 'failed', value: null, why: error.message, costMicro: 0, tookMs: 0 };
-    }
+  await inTurn(world, provider, key, ledger.dueAt, now);
+  const reservation = await setAside(world, held, provider, spending, now);
+  try {
+    const companyName = typeof view.company?.name === 'string' ? view.company.name : null;
+    const question = { field, personName: view.person.name, companyName, host };
+    const answer = await inPlace(world, { name: provider.name, atOnce: provider.atOnce }, now, () =>
+      counted(world, provider.name, () => askAnywhere(world, provider.name, key, question)),
+    );
+    // Paid only for an answer, and only once.
+    const costMicro = answer.value === null ? 0 : provider.priceMicro;
+    const told: Json = { ...answer };
+    await world.db.begin(async (tx) => {
+      await endLookup(tx, key, told, costMicro, now);
+      await settleReservation(tx, spending, reservation, costMicro);
+    });
+    return judged(view, host, provider, answer, costMicro, false);
+  } catch (error) {
+    if (!(error instanceof WorldFailure) || error.retryable) throw error;
+    await settleReservation(world.db, spending, reservation, 0);
+    return { provider: provider.name, outcome: 'failed', value: null, why: error.message, costMicro: 0, tookMs: 0 };
   }
-  // Paid only for an answer, and only once.
-  const costMicro = answer.value === null || kept?.success ? 0 : provider.priceMicro;
-  const told: Json = { ...answer };
-  await world.db.begin(async (tx) => {
-    await endLookup(tx, key, told, costMicro, now);
-    await settleReservation(tx, spending, reservation, costMicro);
-  });
-  if (answer.value === null)
-    return {
-      provider: provider.name,
-      outcome: 'nothing',
-      value: null,
-      why: 'knows no address',
-      costMicro,
-      tookMs: answer.tookMs,
-      ...(kept?.success && { kept: true }),
-    };
+}
+
+/** What an answer is worth, just given or kept from before. */
+function judged(
+  view: RecordView,
+  host: string | null,
+  { name }: LookupChain['providers'][number],
+  answer: z.infer<typeof keptSchema>,
+  costMicro: number,
+  isKept: boolean,
+): Asked {
+  const common = { provider: name, value: answer.value, costMicro, tookMs: answer.tookMs, ...(isKept && { kept: true }) };
+  if (answer.value === null) return { ...common, outcome: 'nothing', why: 'knows no address' };
   const verdict = usable({ value: answer.value, personName: view.person.name, companyHost: host, confidence: answer.confidence });
-  return {
-    provider: provider.name,
-    outcome: verdict.ok ? 'usable' : 'not usable',
-    value: answer.value,
-    why: kept?.success ? `${verdict.why} · paid before` : verdict.why,
-    costMicro,
-    tookMs: answer.tookMs,
-    ...(kept?.success && { kept: true }),
-  };
+  return { ...common, outcome: verdict.ok ? 'usable' : 'not usable', why: isKept ? `${verdict.why} · paid before` : verdict.why };
 }
