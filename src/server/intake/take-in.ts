@@ -4,6 +4,7 @@
  */
 import { stableId, type Instant, type JsonObject } from '../../core/base';
 import type { FactDraft, SourceKind } from '../../core/facts';
+import type { FactValue } from '../../core/fields';
 import type { Known, RowPlan, RowReading } from '../../core/intake';
 import { companyKeys, personKeys } from '../../core/match';
 import type { Tx } from '../db';
@@ -59,7 +60,7 @@ export interface RowToTakeIn {
   readonly reading: RowReading | undefined;
 }
 
-const said = (value: unknown): string | null => (value === undefined || value === null ? null : String(value));
+const said = (value: FactValue | undefined): string | null => (value === undefined ? null : String(value));
 
 /** Makes records and facts of rows; those refused make nothing. */
 export async function takeInRows(tx: Tx, rows: readonly RowToTakeIn[], door: Door, now: Instant): Promise<void> {
