@@ -15,7 +15,7 @@ const [TRIPS_A_SECOND, SECONDS, WARM_SECONDS] = [20, 30, 8];
 const BAR_SHARE = 0.3;
 /** as in ui/client/Live.tsx and ui/shell/view/useRail.ts */
 const [PAGE_MS, RAIL_MS] = [1_500, 3_000];
-const COUNTED: readonly Topic[] = ['desk', 'intake', 'flows', 'records', 'deals', 'duplicates', 'messages'];
+const COUNTED: readonly Topic[] = ['counts', 'desk', 'intake', 'duplicates', 'messages'];
 const PEOPLE = TRIPS_A_SECOND * (SECONDS + WARM_SECONDS + 5);
 const sleep = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 

@@ -36,7 +36,7 @@ export const DESK_OPERATIONS = {
   decidePair: op({
     method: 'POST',
     path: '/pairs/{id}/decision',
-    changes: ['desk', 'duplicates', 'records', 'record:*'],
+    changes: ['counts', 'desk', 'duplicates', 'records', 'record:*'],
     summary: 'Same, different, or later.',
     needs: 'decide',
     body: z.object({ does: z.enum(['same', 'different', 'later']) }),
@@ -45,7 +45,7 @@ export const DESK_OPERATIONS = {
   undoMerge: op({
     method: 'POST',
     path: '/merges/{id}/undo',
-    changes: ['duplicates', 'records', 'record:*'],
+    changes: ['counts', 'duplicates', 'records', 'record:*'],
     summary: 'Part two records that were joined.',
     needs: 'decide',
     body: z.object({}),

@@ -82,7 +82,7 @@ export const FLOW_OPERATIONS = {
   releaseFlow: op({
     method: 'POST',
     path: '/flows/{id}/release',
-    changes: ['flows', 'flow:{id}'],
+    changes: ['counts', 'flows', 'flow:{id}'],
     summary: 'Make the draft the live version, within limits. Trips under way finish on theirs, or are moved where the lines match.',
     needs: 'release',
     body: z.object({
@@ -131,7 +131,7 @@ export const FLOW_OPERATIONS = {
   returnToVersion: op({
     method: 'POST',
     path: '/flows/{id}/return',
-    changes: ['flows', 'flow:{id}'],
+    changes: ['counts', 'flows', 'flow:{id}'],
     summary: 'Make an older version live again. The draft stays as it is.',
     needs: 'release',
     body: z.object({ versionId: uuid }),

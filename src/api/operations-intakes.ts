@@ -136,7 +136,7 @@ export const INTAKE_OPERATIONS = {
   bringWebhookAgain: op({
     method: 'POST',
     path: '/webhook-intakes/{id}/again',
-    changes: ['intake', 'records'],
+    changes: ['counts', 'intake', 'records'],
     summary: 'Bring everything refused again under the matching of now.',
     needs: 'take in',
     body: z.object({}),
@@ -145,7 +145,7 @@ export const INTAKE_OPERATIONS = {
   mendPosted: op({
     method: 'POST',
     path: '/posted/{id}/mend',
-    changes: ['intake', 'records'],
+    changes: ['counts', 'intake', 'records'],
     summary: 'Bring one refused message again with mended values.',
     needs: 'take in',
     body: z.object({ raw: z.record(z.string().max(300), z.string().max(5_000)) }),
@@ -163,7 +163,7 @@ export const INTAKE_OPERATIONS = {
   takeFromDirectory: op({
     method: 'POST',
     path: '/directory/take-in',
-    changes: ['intake', 'records'],
+    changes: ['counts', 'intake', 'records'],
     summary: 'Take people in from the directory, and put them in a flow if one is given.',
     needs: 'take in',
     body: z.object({
@@ -177,7 +177,7 @@ export const INTAKE_OPERATIONS = {
   mendEntry: op({
     method: 'POST',
     path: '/entries/{id}/mend',
-    changes: ['intake', 'records'],
+    changes: ['counts', 'intake', 'records'],
     summary: 'Bring a refused entry again with mended answers.',
     needs: 'take in',
     body: z.object({ raw: z.record(z.string().max(40), z.string().max(5_000)) }),

@@ -50,7 +50,7 @@ export const RECORD_OPERATIONS = {
   startImport: op({
     method: 'POST',
     path: '/imports/{id}/start',
-    changes: ['intake', 'records'],
+    changes: ['counts', 'intake', 'records'],
     summary: 'Take the list in, and start a flow for its people if one is given.',
     needs: 'take in',
     body: z.object({
@@ -82,7 +82,7 @@ export const RECORD_OPERATIONS = {
   createPerson: op({
     method: 'POST',
     path: '/people',
-    changes: ['records'],
+    changes: ['counts', 'records'],
     summary: 'Add a person. Every value becomes a fact.',
     needs: 'change records',
     body: z.object({ values: s.valuesSchema, companyId: uuid.nullable().optional() }),
@@ -180,7 +180,7 @@ export const RECORD_OPERATIONS = {
   createCompany: op({
     method: 'POST',
     path: '/companies',
-    changes: ['records'],
+    changes: ['counts', 'records'],
     summary: 'Add a company.',
     needs: 'change records',
     body: z.object({ values: s.valuesSchema }),
@@ -214,7 +214,7 @@ export const RECORD_OPERATIONS = {
   createDeal: op({
     method: 'POST',
     path: '/deals',
-    changes: ['deals', 'records'],
+    changes: ['counts', 'deals', 'records'],
     summary: 'Open a deal.',
     needs: 'change records',
     body: z.object({

@@ -81,7 +81,7 @@ export const WATCHED_OPERATIONS = {
   mendArrival: op({
     method: 'POST',
     path: '/arrivals/{id}/mend',
-    changes: ['intake', 'records'],
+    changes: ['counts', 'intake', 'records'],
     summary: 'Bring a refused mail or meeting again with mended name or address.',
     needs: 'take in',
     body: z.object({ raw: z.record(z.string().max(100), z.string().max(20_000)) }),

@@ -4,6 +4,8 @@
  * says that more things of a kind have changed than are worth naming.
  */
 export const TOPIC_LISTS = [
+  /** how many there are of something */
+  'counts',
   'desk',
   'messages',
   'flows',

@@ -35,7 +35,7 @@ export function answerForm(world: World, request: Request, slug: string): Promis
       const data = await readForm(request, BODY_LIMITS.form);
       if (!data) return says(400, 'This cannot be read as a form.');
       const answer = await receiveForm(world, slug, await sentOf(data, sender));
-      if (answer.ok) await tellChanged(world, 'intake', 'records');
+      if (answer.ok) await tellChanged(world, 'counts', 'intake', 'records');
       return Response.json(answer, { status: answer.ok ? 201 : 400 });
     } catch (error) {
       if (error instanceof Refusal) return says(STATUS[error.kind], error.message);
@@ -82,7 +82,7 @@ export function answerPosting(world: World, request: Request, slug: string): Pro
             ?.replace(/^Bearer\s/i, '')
             .trim() ?? headers.get('x-token'),
       });
-      await tellChanged(world, 'intake', 'records');
+      await tellChanged(world, 'counts', 'intake', 'records');
       return Response.json(answer, { status: 202 });
     } catch (error) {
       if (error instanceof Refusal) return problem(STATUS[error.kind], 'Not taken', error.message);

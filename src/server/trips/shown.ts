@@ -9,10 +9,11 @@ export function shownOf(command: Command): readonly Topic[] {
     case 'record facts':
       return ['records', ...command.facts.map(({ record }): Topic => `record:${record.id}`)];
     case 'merge':
-      return ['records', 'duplicates', `record:${command.fromId}`, `record:${command.intoId}`];
+      return ['counts', 'records', 'duplicates', `record:${command.fromId}`, `record:${command.intoId}`];
     case 'ask about pair':
       return ['desk', 'duplicates'];
     case 'open deal':
+      return ['counts', 'deals', `record:${command.dealId}`];
     case 'move deal':
       return ['deals', `record:${command.dealId}`];
     case 'open application':

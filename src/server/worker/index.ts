@@ -78,7 +78,7 @@ export class Worker {
           this.tellSoon(shows);
         },
       });
-    this.trips = lane({ name: 'trips', shows: ['trips', 'flows'], work: () => this.hand.round(true) });
+    this.trips = lane({ name: 'trips', shows: ['trips'], work: () => this.hand.round(true) });
     this.lanes = [this.trips, ...this.works(options).map(lane)];
     this.clock = lane({ name: 'clock', shows: ['everything'], work: () => this.walk() });
   }
@@ -90,13 +90,13 @@ export class Worker {
   private works(ask: WorkerOptions): readonly LaneWork[] {
     const { world } = this;
     return [
-      { name: 'lists', shows: ['intake', 'records', 'flows', 'trips', 'duplicates', 'desk'], work: () => runImport(world) },
+      { name: 'lists', shows: ['counts', 'intake', 'records', 'trips', 'duplicates', 'desk'], work: () => runImport(world) },
       { name: 'counts of lists', shows: ['intake'], work: () => forecastImport(world) },
       { name: 'sends', shows: ['messages', 'desk'], work: () => sendDue(world, { ...ask, batch: 20 }) },
       { name: 'calls', shows: ['settings', 'desk'], work: () => deliverCalls(world, { ...ask, batch: 50 }) },
       { name: 'answers', shows: ['messages', 'desk'], work: () => decideReplies(world) },
       { name: 'dossiers', shows: ['dossiers', 'desk'], work: () => makeDossiers(world) },
-      { name: 'mailboxes and calendars', shows: ['intake', 'records', 'messages', 'desk'], work: () => lookAtDoors(world) },
+      { name: 'mailboxes and calendars', shows: ['counts', 'intake', 'records', 'messages', 'desk'], work: () => lookAtDoors(world) },
       { name: 'gathered trips', shows: ['trips'], work: () => releaseGathered(world) },
       { name: 'changes', shows: ['trips', 'flows'], work: () => runChanges(world) },
       { name: 'flow clocks', shows: ['trips', 'flows'], work: () => runClocks(world) },

@@ -2,7 +2,7 @@ import type { Topic } from '../../../api';
 
 /** What each page shows, by its address; `*` is the id of the one thing it is about. The first that fits counts. */
 const SHOWN: readonly (readonly [path: string, topics: readonly (Topic | `${'flow' | 'record' | 'thread' | 'trip'}:`)[]])[] = [
-  ['/', ['desk', 'messages', 'intake', 'records']],
+  ['/', ['desk', 'messages', 'intake']],
   ['/account', ['settings']],
   ['/audit', []],
   ['/duplicates', ['duplicates']],
@@ -65,7 +65,7 @@ export function shownAt(path: string): readonly Topic[] | undefined {
     const pieces = pattern.split('/');
     if (pieces.length !== parts.length || !pieces.every((piece, i) => piece === '*' || piece === parts[i])) continue;
     const id = parts[pieces.indexOf('*')] ?? '';
-    return topics.map((topic) => (topic.endsWith(':') ? (`${topic}${id}` as Topic) : (topic)));
+    return topics.map((topic) => (topic.endsWith(':') ? (`${topic}${id}` as Topic) : topic));
   }
   return undefined;
 }

@@ -10,7 +10,7 @@ export interface Around extends RailView {
 
 /** Counts are looked at from the side: now and then is enough. */
 const EVERY_MS = 3_000;
-const COUNTED = ['desk', 'intake', 'flows', 'records', 'deals', 'duplicates', 'messages'] as const;
+const COUNTED = ['counts', 'desk', 'intake', 'duplicates', 'messages'] as const;
 
 /** What stands around every page, as the server last said: with the page, or since then by itself. */
 export function useRail(given: Around): Around {

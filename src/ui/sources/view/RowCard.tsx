@@ -5,28 +5,7 @@ import { printValue, type FactValue } from '../../../core/fields';
 import { useFields } from '../../client/fields';
 import { Tag } from '../../kit/parts';
 import { placed } from '../../kit/placed';
-
-export interface PreviewRow {
-  readonly row: number;
-  readonly fileRow: number;
-  readonly cells: readonly string[];
-  readonly plan: {
-    readonly kind: 'new' | 'known' | 'perhaps' | 'refused';
-    readonly why: string;
-    readonly otherName: string | null;
-    readonly newCompany: boolean;
-  };
-  readonly reading: {
-    readonly record: {
-      readonly person: Readonly<Record<string, FactValue>>;
-      readonly company: Readonly<Record<string, FactValue>>;
-      readonly note: string | null;
-    };
-    readonly remarks: readonly { readonly target: string; readonly raw: string; readonly says: string }[];
-    readonly refused: string | null;
-  };
-  readonly changes: readonly { readonly field: string; readonly from: FactValue; readonly to: FactValue }[];
-}
+import type { PreviewRow } from '../state/preview';
 
 /** One row as it will be: values as read, what was changed about them, and what becomes of it. */
 export function RowCard({
