@@ -58,51 +58,8 @@ function Compared({ changes, rows }: Pick<Props, 'changes'> & { readonly rows: r
 
 /** What releasing means before it is done: the forecast, what would change, what is still open, and how it begins. */
 export function Release({ flow, library, tried, forecast: first, changes, judged, versions, zone, mayRelease }: Props) {
-  const router = useRouter();
-  const [limits, setLimits] = useState(FIRST_LIMITS);
-  const [records, setRecords] = useState(String(first.records));
-  const [expected, setExpected] = useState(first);
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
-  const script = useMemo(() => readScript(flow.draftText, library), [flow.draftText, library]);
-  const { problems, ask } = readLimits(limits);
-  const wanted = /^[1-9]\d{0,5}$/.test(records.trim()) ? Number(records) : null;
-  const { dailyLimit } = ask;
-  useEffect(() => {
-    if (wanted === null) return;
-    const timer = setTimeout(() => {
-      call('forecastDraft', {
-        params: { id: flow.id },
-        query: { records: wanted, ...(dailyLimit !== undefined && { beginPerDay: dailyLimit }) },
-      }).then(setExpected, (error: unknown) => {
-        setProblem(sayProblem(error));
-      });
-    }, AGAIN_AFTER_MS);
-    return () => {
-      clearTimeout(timer);
-    };
-  }, [flow.id, wanted, dailyLimit]);
-
-  const errors = script.findings.filter((finding) => finding.severity === 'error').length;
-  const points = openPoints(script.findings, tried, expected);
-  const act = (work: Promise<unknown>): void => {
-    setBusy(true);
-    setProblem(null);
-    work.then(
-      () => {
-        router.push(`/flows/${flow.id}`);
-        router.refresh();
-      },
-      (error: unknown) => {
-        setProblem(sayProblem(error));
-        setBusy(false);
-      },
-    );
-  };
-  const release = (): void => {
-    act(call('releaseFlow', { params: { id: flow.id }, body: { ...ask, forecastFor: wanted ?? expected.records } }));
-  };
-  const texts = flow.liveText === null ? [] : differences(flow.liveText, flow.draftText).filter((line) => line.kind !== 'same');
+  const draft = useRelease(flow, library, first);
+  const { records, setRecords, wanted, expected, busy, problem, problems, ask, script, errors, release } = draft;
   return (
     <>
       <TopBar
@@ -142,29 +99,7 @@ export function Release({ flow, library, tried, forecast: first, changes, judged
             </span>
           </div>
           <ForecastRibbon stations={stations(script.rows, expected)} />
-          <div className="figures">
-            <Figure head={euro(expected.costMicro.mid)} range={span(euro(expected.costMicro.low), euro(expected.costMicro.high))}>
-              paid to providers
-            </Figure>
-            <Figure
-              head={plural(Math.round(expected.through.mid), 'record')}
-              range={span(whole(expected.through.low), whole(expected.through.high))}
-            >
-              come to the end without being stopped
-            </Figure>
-            <Figure
-              head={plural(Math.round(expected.sends.mid), 'message')}
-              range={span(whole(expected.sends.low), whole(expected.sends.high))}
-            >
-              {expected.sends.mid === 0 ? 'nothing leaves' : 'follow-ups stop at an answer'}
-            </Figure>
-            <Figure
-              head={expected.lastDay ? shortDay(expected.lastDay) : '–'}
-              range={expected.firstDay ? `from ${shortDay(expected.firstDay)}` : 'no messages'}
-            >
-              last message, on working days
-            </Figure>
-          </div>
+          <Figures expected={expected} />
           <h2>
             What would change{' '}
             <span className="quiet small">{flow.liveNo === null ? 'nothing is live yet' : `this draft against live ${flow.liveNo}`}</span>
@@ -178,51 +113,150 @@ export function Release({ flow, library, tried, forecast: first, changes, judged
           >
             <Compared changes={changes} rows={script.rows} />
           </Suspense>
-          {texts.length > 0 ? (
-            <details>
-              <summary>{plural(texts.length, 'line')} of text differ</summary>
-              <div className="diff" role="region" aria-label="Differences" tabIndex={0}>
-                {texts.map((line, i) => (
-                  <div key={i} className={line.kind}>
-                    {line.kind === 'new' ? '+ ' : '− '}
-                    {line.text}
-                  </div>
-                ))}
-              </div>
-            </details>
-          ) : null}
+          <TextsDiffer flow={flow} />
           {judged && judged.records > 0 ? <WasExpected judged={judged} liveText={flow.liveText ?? ''} /> : null}
         </section>
-        <aside className="col release" css={placed({ width: 444, flex: 'none' })} aria-label="How it begins">
-          {expected.days.length > 0 ? (
-            <>
-              <div className="head">
-                <h2>Messages a day</h2>
-                <span className="quiet small">readers’ office hours</span>
-              </div>
-              <SendsChart days={expected.days} limit={expected.sendsPerDay} />
-            </>
-          ) : null}
-          <h2>How</h2>
-          <ReleaseLimits limits={limits} problems={problems} underWay={flow.underWay} liveNo={flow.liveNo} onChange={setLimits} />
-          <div className="head">
-            <h2>Before it can go</h2>
-            <span className="quiet small">{plural(points.filter((point) => point.mark !== 'good').length, 'point')} open</span>
-          </div>
-          <Points points={points} />
-          <h2>Versions</h2>
-          <Versions
-            versions={versions}
-            liveNo={flow.liveNo}
-            zone={zone}
-            mayRelease={mayRelease && !busy}
-            onReturn={(version) => {
-              act(call('returnToVersion', { params: { id: flow.id }, body: { versionId: version.id } }));
-            }}
-          />
-        </aside>
+        <HowItBegins flow={flow} draft={draft} tried={tried} versions={versions} zone={zone} mayRelease={mayRelease} />
       </div>
     </>
+  );
+}
+
+function useRelease(flow: Props['flow'], library: Library, first: DraftForecast) {
+  const router = useRouter();
+  const [limits, setLimits] = useState(FIRST_LIMITS);
+  const [records, setRecords] = useState(String(first.records));
+  const [expected, setExpected] = useState(first);
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const script = useMemo(() => readScript(flow.draftText, library), [flow.draftText, library]);
+  const { problems, ask } = readLimits(limits);
+  const wanted = /^[1-9]\d{0,5}$/.test(records.trim()) ? Number(records) : null;
+  const { dailyLimit } = ask;
+  useEffect(() => {
+    if (wanted === null) return;
+    const timer = setTimeout(() => {
+      call('forecastDraft', {
+        params: { id: flow.id },
+        query: { records: wanted, ...(dailyLimit !== undefined && { beginPerDay: dailyLimit }) },
+      }).then(setExpected, (error: unknown) => {
+        setProblem(sayProblem(error));
+      });
+    }, AGAIN_AFTER_MS);
+    return () => {
+      clearTimeout(timer);
+    };
+  }, [flow.id, wanted, dailyLimit]);
+
+  const errors = script.findings.filter((finding) => finding.severity === 'error').length;
+  const act = (work: Promise<unknown>): void => {
+    setBusy(true);
+    setProblem(null);
+    work.then(
+      () => {
+        router.push(`/flows/${flow.id}`);
+        router.refresh();
+      },
+      (error: unknown) => {
+        setProblem(sayProblem(error));
+        setBusy(false);
+      },
+    );
+  };
+  const release = (): void => {
+    act(call('releaseFlow', { params: { id: flow.id }, body: { ...ask, forecastFor: wanted ?? expected.records } }));
+  };
+  return { limits, setLimits, records, setRecords, wanted, expected, busy, problem, problems, ask, script, errors, act, release };
+}
+
+interface BeginsProps extends Pick<Props, 'flow' | 'tried' | 'versions' | 'zone' | 'mayRelease'> {
+  readonly draft: ReturnType<typeof useRelease>;
+}
+/** The messages of each day, the limits it begins with, what is still open, and earlier versions. */
+function HowItBegins({ flow, draft, tried, versions, zone, mayRelease }: BeginsProps) {
+  const { expected, script } = draft;
+  const points = openPoints(script.findings, tried, expected);
+  return (
+    <aside className="col release" css={placed({ width: 444, flex: 'none' })} aria-label="How it begins">
+      {expected.days.length > 0 ? (
+        <>
+          <div className="head">
+            <h2>Messages a day</h2>
+            <span className="quiet small">readers’ office hours</span>
+          </div>
+          <SendsChart days={expected.days} limit={expected.sendsPerDay} />
+        </>
+      ) : null}
+      <h2>How</h2>
+      <ReleaseLimits
+        limits={draft.limits}
+        problems={draft.problems}
+        underWay={flow.underWay}
+        liveNo={flow.liveNo}
+        onChange={draft.setLimits}
+      />
+      <div className="head">
+        <h2>Before it can go</h2>
+        <span className="quiet small">{plural(points.filter((point) => point.mark !== 'good').length, 'point')} open</span>
+      </div>
+      <Points points={points} />
+      <h2>Versions</h2>
+      <Versions
+        versions={versions}
+        liveNo={flow.liveNo}
+        zone={zone}
+        mayRelease={mayRelease && !draft.busy}
+        onReturn={(version) => {
+          draft.act(call('returnToVersion', { params: { id: flow.id }, body: { versionId: version.id } }));
+        }}
+      />
+    </aside>
+  );
+}
+
+function TextsDiffer({ flow }: Pick<Props, 'flow'>) {
+  const texts = flow.liveText === null ? [] : differences(flow.liveText, flow.draftText).filter((line) => line.kind !== 'same');
+  return (
+    <>
+      {texts.length > 0 ? (
+        <details>
+          <summary>{plural(texts.length, 'line')} of text differ</summary>
+          <div className="diff" role="region" aria-label="Differences" tabIndex={0}>
+            {texts.map((line, i) => (
+              <div key={i} className={line.kind}>
+                {line.kind === 'new' ? '+ ' : '− '}
+                {line.text}
+              </div>
+            ))}
+          </div>
+        </details>
+      ) : null}
+    </>
+  );
+}
+
+function Figures({ expected }: { readonly expected: DraftForecast }) {
+  return (
+    <div className="figures">
+      <Figure head={euro(expected.costMicro.mid)} range={span(euro(expected.costMicro.low), euro(expected.costMicro.high))}>
+        paid to providers
+      </Figure>
+      <Figure
+        head={plural(Math.round(expected.through.mid), 'record')}
+        range={span(whole(expected.through.low), whole(expected.through.high))}
+      >
+        come to the end without being stopped
+      </Figure>
+      <Figure head={plural(Math.round(expected.sends.mid), 'message')} range={span(whole(expected.sends.low), whole(expected.sends.high))}>
+        {expected.sends.mid === 0 ? 'nothing leaves' : 'follow-ups stop at an answer'}
+      </Figure>
+      <Figure
+        head={expected.lastDay ? shortDay(expected.lastDay) : '–'}
+        range={expected.firstDay ? `from ${shortDay(expected.firstDay)}` : 'no messages'}
+      >
+        last message, on working days
+      </Figure>
+    </div>
   );
 }
 

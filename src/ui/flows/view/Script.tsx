@@ -1,6 +1,6 @@
 /** @jsxImportSource @emotion/react */
 'use client';
-import { useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useLayoutEffect, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react';
 import type { Library } from '../../../core/flow/check';
 import { applyEdits, insertLineAfter, lineText, placeLine, replaceLine } from '../../../core/flow/edit';
 import { stepRows } from '../../../core/flow/syntax';
@@ -56,27 +56,7 @@ export function Script(props: Props) {
     rowsBefore.current = script.rows;
     if (kept !== editing) onEditing(kept);
   }, [editing, script.rows, onEditing]);
-  const [tops, setTops] = useState<readonly number[]>(() => evenly(script.rows.length));
-  // Findings and an open editor lengthen a row: the ribbon follows what is on the screen.
-  useLayoutEffect(() => {
-    const items = [...(list.current?.children ?? [])].filter((item) => item instanceof HTMLElement);
-    const measured = [
-      ...items.map((item) => item.offsetTop),
-      items.reduce((end, item) => Math.max(end, item.offsetTop + item.offsetHeight), 0),
-    ];
-    if (measured.length !== tops.length || measured.some((top, i) => top !== tops[i])) setTops(measured);
-  });
-  const ribbon = useMemo(
-    () =>
-      drawRibbon({
-        rows: script.rows,
-        figures,
-        tops: tops.length === script.rows.length + 1 ? tops : evenly(script.rows.length),
-        lineHeight: ROW_HEIGHT,
-        trial,
-      }),
-    [script.rows, figures, tops, trial],
-  );
+  const ribbon = useRibbon(list, script.rows, figures, trial);
   const hasFigures = ribbon.bands.length > 0;
   const countWidth = countRoom(figures);
   const room = NUMBER_ROOM + ribbon.width + countWidth;
@@ -148,26 +128,7 @@ export function Script(props: Props) {
               {editing?.kind === 'below' && editing.mark === row.mark ? (
                 <div css={placed({ marginLeft: room })}>{editor(editing.typed ?? '', 'New line')}</div>
               ) : null}
-              {row.findings.map((finding) => (
-                <p
-                  key={`${finding.from} ${finding.message}`}
-                  className={`finding ${finding.severity}`}
-                  css={placed({ marginLeft: room + row.depth * 22 })}
-                >
-                  <span aria-hidden>{finding.severity === 'error' ? '■' : '◆'}</span> <span className="sr">{finding.severity}: </span>
-                  {finding.message}
-                  {finding.mend && mayEdit ? (
-                    <button
-                      className="linkish"
-                      onClick={() => {
-                        if (finding.mend) onChange(applyEdits(text, finding.mend.edits));
-                      }}
-                    >
-                      {finding.mend.label}
-                    </button>
-                  ) : null}
-                </p>
-              ))}
+              <Findings row={row} room={room} text={text} onChange={mayEdit ? onChange : undefined} />
             </li>
           ))}
         </ol>
@@ -177,14 +138,11 @@ export function Script(props: Props) {
           {editing?.kind === 'below' && editing.mark === undefined ? (
             editor(editing.typed ?? '', 'New line')
           ) : (
-            <button
-              className="add-line"
-              onClick={() => {
+            <TypeALine
+              onType={() => {
                 onEditing({ kind: 'below', mark: undefined });
               }}
-            >
-              + type a line: <span className="code">keep, read, score, write, wait …</span>
-            </button>
+            />
           )}
         </div>
       ) : null}
@@ -202,6 +160,72 @@ export function Script(props: Props) {
         />
       ) : null}
     </div>
+  );
+}
+
+function TypeALine({ onType }: { readonly onType: () => void }) {
+  return (
+    <button className="add-line" onClick={onType}>
+      + type a line: <span className="code">keep, read, score, write, wait …</span>
+    </button>
+  );
+}
+
+/** The ribbon beside the rows, as high as they are: findings and an open editor lengthen a row. */
+function useRibbon(list: RefObject<HTMLOListElement | null>, rows: readonly ScriptRow[], figures: Props['figures'], trial: boolean) {
+  const [tops, setTops] = useState<readonly number[]>(() => evenly(rows.length));
+  useLayoutEffect(() => {
+    const items = [...(list.current?.children ?? [])].filter((item) => item instanceof HTMLElement);
+    const measured = [
+      ...items.map((item) => item.offsetTop),
+      items.reduce((end, item) => Math.max(end, item.offsetTop + item.offsetHeight), 0),
+    ];
+    if (measured.length !== tops.length || measured.some((top, i) => top !== tops[i])) setTops(measured);
+  });
+  return useMemo(
+    () =>
+      drawRibbon({
+        rows: rows,
+        figures,
+        tops: tops.length === rows.length + 1 ? tops : evenly(rows.length),
+        lineHeight: ROW_HEIGHT,
+        trial,
+      }),
+    [rows, figures, tops, trial],
+  );
+}
+
+interface FindingsProps {
+  readonly row: ScriptRow;
+  readonly room: number;
+  readonly text: string;
+  readonly onChange: ((text: string) => void) | undefined;
+}
+/** What the checker says of a line, each with its mend. */
+function Findings({ row, room, text, onChange }: FindingsProps) {
+  return (
+    <>
+      {row.findings.map((finding) => (
+        <p
+          key={`${finding.from} ${finding.message}`}
+          className={`finding ${finding.severity}`}
+          css={placed({ marginLeft: room + row.depth * 22 })}
+        >
+          <span aria-hidden>{finding.severity === 'error' ? '■' : '◆'}</span> <span className="sr">{finding.severity}: </span>
+          {finding.message}
+          {finding.mend && onChange ? (
+            <button
+              className="linkish"
+              onClick={() => {
+                if (finding.mend) onChange(applyEdits(text, finding.mend.edits));
+              }}
+            >
+              {finding.mend.label}
+            </button>
+          ) : null}
+        </p>
+      ))}
+    </>
   );
 }
 

@@ -57,44 +57,7 @@ export function SpecimenPanel({ row, trial, before, at, onMove, stale, mayTry, o
             </span>
           ) : null}
         </LineHead>
-        <div
-          css={placed({
-            display: 'flex',
-            alignItems: 'center',
-            gap: 8,
-            height: 30,
-            borderBottom: '1px solid var(--line2)',
-            marginBottom: 8,
-          })}
-        >
-          <button
-            className="linkish"
-            onClick={() => {
-              onMove(at - 1);
-            }}
-            disabled={at === 0}
-            aria-label="Specimen before ( [ )"
-          >
-            ‹
-          </button>
-          <Link href={`/records/people/${trip.personId}`} className="strong" css={placed({ fontSize: 15 })}>
-            {trip.title}
-          </Link>
-          <span className="quiet cut grow">{trip.companyName}</span>
-          <span className="quiet" css={placed({ flex: 'none' })}>
-            {at + 1} of {trial.trips.length}
-          </span>
-          <button
-            className="linkish"
-            onClick={() => {
-              onMove(at + 1);
-            }}
-            disabled={at >= trial.trips.length - 1}
-            aria-label="Next specimen ( ] )"
-          >
-            ›
-          </button>
-        </div>
+        <WhichSpecimen trip={trip} at={at} of={trial.trips.length} onMove={onMove} />
         {!entry ? (
           <NotHere trip={trip} />
         ) : isArm ? (
@@ -103,61 +66,14 @@ export function SpecimenPanel({ row, trial, before, at, onMove, stale, mayTry, o
           <AtLine trip={trip} entry={entry} verb={verb} />
         )}
       </section>
-      <section aria-label="All specimens at this line">
-        <div className="bar ruled" css={placed({ borderTop: '1px solid var(--line)' })}>
-          <h2 className="grow">All {table.rows.length} at this line</h2>
-          <span className="quiet">
-            {before ? (table.differ === 0 ? 'as in the trial before' : `${table.differ} differ from the trial before`) : ''}
-          </span>
-        </div>
-        <table className="plain" css={placed({ background: 'var(--paper)', tableLayout: 'fixed' })}>
-          <colgroup>
-            <col css={placed({ width: 126 })} />
-            <col css={placed({ width: 100 })} />
-            {table.columns.map((column) => (
-              <col key={column.label} css={placed(column.right ? { width: 58 } : column.label === 'band' ? { width: 70 } : {})} />
-            ))}
-            <col css={placed({ width: table.differ > 0 ? 92 : 16 })} />
-          </colgroup>
-          <thead>
-            <tr>
-              <th>name</th>
-              <th>company</th>
-              {table.columns.map((column) => (
-                <th key={column.label} className={column.right ? 'right' : ''}>
-                  {column.label}
-                </th>
-              ))}
-              <th aria-label="differs" />
-            </tr>
-          </thead>
-          <tbody>
-            {table.rows.map(({ trip: other, cells, was }) => (
-              <tr
-                key={other.id}
-                className={`go ${other.id === trip.id ? 'on' : ''}`}
-                onClick={() => {
-                  onMove(trial.trips.indexOf(other));
-                }}
-              >
-                <td className="cut">{other.title}</td>
-                <td className="cut">{other.companyName}</td>
-                {cells.map((cell, i) => (
-                  <td key={i} className={`cut ${cell.right ? 'right' : ''} ${cell.tone ? `in-${cell.tone}` : ''}`} title={cell.text}>
-                    {cell.text}
-                  </td>
-                ))}
-                <td className="right">{was ? <Tag>{was}</Tag> : null}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {table.rows.length === 0 ? (
-          <p className="quiet" css={placed({ padding: '10px 16px' })}>
-            No specimen got here.
-          </p>
-        ) : null}
-      </section>
+      <AllAtLine
+        table={table}
+        chosen={trip.id}
+        compared={before !== undefined}
+        onChoose={(other) => {
+          onMove(trial.trips.indexOf(other));
+        }}
+      />
     </>
   );
 }
@@ -168,5 +84,121 @@ function NotHere({ trip }: { readonly trip: Trial['trips'][number] }) {
     <p className="quiet">
       {trip.title} did not get to this line{last ? `: ${last.says}` : trip.state === 'ready' ? ' yet' : ''}.
     </p>
+  );
+}
+
+interface WhichProps {
+  readonly trip: Trial['trips'][number];
+  readonly at: number;
+  readonly of: number;
+  readonly onMove: (at: number) => void;
+}
+function WhichSpecimen({ trip, at, of, onMove }: WhichProps) {
+  return (
+    <div
+      css={placed({
+        display: 'flex',
+        alignItems: 'center',
+        gap: 8,
+        height: 30,
+        borderBottom: '1px solid var(--line2)',
+        marginBottom: 8,
+      })}
+    >
+      <button
+        className="linkish"
+        onClick={() => {
+          onMove(at - 1);
+        }}
+        disabled={at === 0}
+        aria-label="Specimen before ( [ )"
+      >
+        ‹
+      </button>
+      <Link href={`/records/people/${trip.personId}`} className="strong" css={placed({ fontSize: 15 })}>
+        {trip.title}
+      </Link>
+      <span className="quiet cut grow">{trip.companyName}</span>
+      <span className="quiet" css={placed({ flex: 'none' })}>
+        {at + 1} of {of}
+      </span>
+      <button
+        className="linkish"
+        onClick={() => {
+          onMove(at + 1);
+        }}
+        disabled={at >= of - 1}
+        aria-label="Next specimen ( ] )"
+      >
+        ›
+      </button>
+    </div>
+  );
+}
+
+interface AllProps {
+  readonly table: ReturnType<typeof lineTable>;
+  readonly chosen: string;
+  /** there was a trial before */
+  readonly compared: boolean;
+  readonly onChoose: (trip: Trial['trips'][number]) => void;
+}
+function AllAtLine({ table, chosen, compared, onChoose }: AllProps) {
+  return (
+    <section aria-label="All specimens at this line">
+      <div className="bar ruled" css={placed({ borderTop: '1px solid var(--line)' })}>
+        <h2 className="grow">All {table.rows.length} at this line</h2>
+        <span className="quiet">
+          {compared ? (table.differ === 0 ? 'as in the trial before' : `${table.differ} differ from the trial before`) : ''}
+        </span>
+      </div>
+      <table className="plain" css={placed({ background: 'var(--paper)', tableLayout: 'fixed' })}>
+        <colgroup>
+          <col css={placed({ width: 126 })} />
+          <col css={placed({ width: 100 })} />
+          {table.columns.map((column) => (
+            <col key={column.label} css={placed(column.right ? { width: 58 } : column.label === 'band' ? { width: 70 } : {})} />
+          ))}
+          <col css={placed({ width: table.differ > 0 ? 92 : 16 })} />
+        </colgroup>
+        <thead>
+          <tr>
+            <th>name</th>
+            <th>company</th>
+            {table.columns.map((column) => (
+              <th key={column.label} className={column.right ? 'right' : ''}>
+                {column.label}
+              </th>
+            ))}
+            <th aria-label="differs" />
+          </tr>
+        </thead>
+        <tbody>
+          {table.rows.map(({ trip: other, cells, was }) => (
+            <tr
+              key={other.id}
+              className={`go ${other.id === chosen ? 'on' : ''}`}
+              onClick={() => {
+                onChoose(other);
+              }}
+            >
+              <td className="cut">{other.title}</td>
+              <td className="cut">{other.companyName}</td>
+              {cells.map((cell, i) => (
+                <td key={i} className={`cut ${cell.right ? 'right' : ''} ${cell.tone ? `in-${cell.tone}` : ''}`} title={cell.text}>
+                  {cell.text}
+                </td>
+              ))}
+              <td className="right">{was ? <Tag>{was}</Tag> : null}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {table.rows.length === 0 ? (
+        <p className="quiet" css={placed({ padding: '10px 16px' })}>
+          No specimen got here.
+        </p>
+      ) : null}
+    </section>
   );
 }

@@ -42,41 +42,6 @@ async function find(about: 'person' | 'deal', search: string): Promise<readonly 
 /** What a trial is made on: chosen by search, by condition, or by how trips went; taken out one by one. */
 export function Specimens({ people, flowId, about, limitMicro, onLimit, onChange }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [search, setSearch] = useState('');
-  const [limit, setLimit] = useState(() => (limitMicro / 1e6).toFixed(2));
-  const [where, setWhere] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
-  const [found, setFound] = useState<readonly SpecimenPerson[]>([]);
-  useEffect(() => {
-    if (search.trim().length < 2) return;
-    let current = true;
-    const timer = setTimeout(() => {
-      find(about, search).then(
-        (items) => {
-          if (current) setFound(items);
-        },
-        () => {
-          if (current) setFound([]);
-        },
-      );
-    }, 200);
-    return () => {
-      current = false;
-      clearTimeout(timer);
-    };
-  }, [about, search]);
-  const choose = (ask: { readonly where?: string; readonly pick?: (typeof PICKS)[number]['pick'] }): void => {
-    call('suggestSpecimens', { params: { id: flowId }, query: ask }).then(
-      ({ items }) => {
-        setProblem(items.length === 0 ? 'nobody like that: the specimens stay as they are' : null);
-        if (items.length > 0) onChange(items);
-      },
-      (error: unknown) => {
-        setProblem(sayProblem(error));
-      },
-    );
-  };
-  const others = search.trim().length < 2 ? [] : found.filter((person) => !people.some((chosen) => chosen.id === person.id));
   return (
     <>
       <button
@@ -98,103 +63,10 @@ export function Specimens({ people, flowId, about, limitMicro, onLimit, onChange
         anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
       >
         <div css={placed({ width: 340, padding: 12 })} role="dialog" aria-label="Specimens">
-          <TextField
-            fullWidth
-            placeholder={about === 'deal' ? 'Add a deal: title or company' : 'Add somebody: name, company or e-mail'}
-            value={search}
-            onChange={(event) => {
-              setSearch(event.target.value);
-            }}
-            slotProps={{ htmlInput: { 'aria-label': 'Add a specimen' } }}
-          />
-          {others.length > 0 ? (
-            <div className="options">
-              {others.map((person) => (
-                <button
-                  key={person.id}
-                  disabled={people.length >= AT_MOST}
-                  onClick={() => {
-                    onChange([...people, person]);
-                    setSearch('');
-                  }}
-                >
-                  <span>{person.name}</span> <span className="quiet small">{person.companyName}</span>
-                </button>
-              ))}
-            </div>
-          ) : null}
-          <div css={placed({ maxHeight: 320, overflow: 'auto', marginTop: 8 })}>
-            {people.map((person) => (
-              <div key={person.id} css={placed({ display: 'flex', gap: 8, padding: '3px 0', borderBottom: '1px solid var(--line2)' })}>
-                <span className="strong">{person.name}</span>
-                <span className="quiet cut grow">{person.companyName}</span>
-                <button
-                  className="linkish"
-                  aria-label={`Take ${person.name} out`}
-                  onClick={() => {
-                    onChange(people.filter((other) => other.id !== person.id));
-                  }}
-                >
-                  take out
-                </button>
-              </div>
-            ))}
-          </div>
-          {problem ? <p className="small in-brick">{problem}</p> : null}
-          <form
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (where.trim() !== '') choose({ where: where.trim() });
-            }}
-            css={placed({ marginTop: 8 })}
-          >
-            <TextField
-              fullWidth
-              placeholder={about === 'deal' ? 'where quiet_days > 7' : 'where company.employees >= 20'}
-              value={where}
-              onChange={(event) => {
-                setWhere(event.target.value);
-              }}
-              slotProps={{ htmlInput: { 'aria-label': 'Specimens for which holds', className: 'mono' } }}
-            />
-          </form>
-          <div css={placed({ display: 'flex', flexWrap: 'wrap', gap: 6, marginTop: 8 })}>
-            <Button
-              onClick={() => {
-                choose({});
-              }}
-            >
-              Pick others from the newest
-            </Button>
-            {PICKS.map(({ pick, label, title }) => (
-              <Button
-                key={pick}
-                title={title}
-                onClick={() => {
-                  choose({ pick });
-                }}
-              >
-                {label}
-              </Button>
-            ))}
-          </div>
-          <label css={placed({ display: 'flex', alignItems: 'center', gap: 8, marginTop: 10 })}>
-            <span>lookups may cost at most</span>
-            <TextField
-              value={limit}
-              css={placed({ width: 80 })}
-              error={!/^\d{1,4}([.,]\d{1,2})?$/.test(limit.trim())}
-              slotProps={{
-                htmlInput: { 'aria-label': 'What lookups of a trial may cost, in euros', inputMode: 'decimal', className: 'num' },
-              }}
-              onChange={(event) => {
-                setLimit(event.target.value);
-                const typed = event.target.value.trim().replace(',', '.');
-                if (/^\d{1,4}(\.\d{1,2})?$/.test(typed)) onLimit(Math.round(Number(typed) * 1e6));
-              }}
-            />
-            <span>€ a trial</span>
-          </label>
+          <AddSpecimen people={people} about={about} onChange={onChange} />
+          <Chosen people={people} onChange={onChange} />
+          <Picking flowId={flowId} about={about} onChange={onChange} />
+          <TrialLimit limitMicro={limitMicro} onLimit={onLimit} />
           <Button
             sx={{ mt: 1 }}
             onClick={() => {
@@ -206,5 +78,162 @@ export function Specimens({ people, flowId, about, limitMicro, onLimit, onChange
         </div>
       </Popover>
     </>
+  );
+}
+
+function AddSpecimen({ people, about, onChange }: Pick<Props, 'people' | 'about' | 'onChange'>) {
+  const [search, setSearch] = useState('');
+  const [found, setFound] = useState<readonly SpecimenPerson[]>([]);
+  useEffect(() => {
+    if (search.trim().length < 2) return;
+    let current = true;
+    const timer = setTimeout(() => {
+      find(about, search).then(
+        (items) => {
+          if (current) setFound(items);
+        },
+        () => {
+          if (current) setFound([]);
+        },
+      );
+    }, 200);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [about, search]);
+  const others = search.trim().length < 2 ? [] : found.filter((person) => !people.some((chosen) => chosen.id === person.id));
+  return (
+    <>
+      <TextField
+        fullWidth
+        placeholder={about === 'deal' ? 'Add a deal: title or company' : 'Add somebody: name, company or e-mail'}
+        value={search}
+        onChange={(event) => {
+          setSearch(event.target.value);
+        }}
+        slotProps={{ htmlInput: { 'aria-label': 'Add a specimen' } }}
+      />
+      {others.length > 0 ? (
+        <div className="options">
+          {others.map((person) => (
+            <button
+              key={person.id}
+              disabled={people.length >= AT_MOST}
+              onClick={() => {
+                onChange([...people, person]);
+                setSearch('');
+              }}
+            >
+              <span>{person.name}</span> <span className="quiet small">{person.companyName}</span>
+            </button>
+          ))}
+        </div>
+      ) : null}
+    </>
+  );
+}
+
+function Chosen({ people, onChange }: Pick<Props, 'people' | 'onChange'>) {
+  return (
+    <div css={placed({ maxHeight: 320, overflow: 'auto', marginTop: 8 })}>
+      {people.map((person) => (
+        <div key={person.id} css={placed({ display: 'flex', gap: 8, padding: '3px 0', borderBottom: '1px solid var(--line2)' })}>
+          <span className="strong">{person.name}</span>
+          <span className="quiet cut grow">{person.companyName}</span>
+          <button
+            className="linkish"
+            aria-label={`Take ${person.name} out`}
+            onClick={() => {
+              onChange(people.filter((other) => other.id !== person.id));
+            }}
+          >
+            take out
+          </button>
+        </div>
+      ))}
+    </div>
+  );
+}
+
+/** Others instead: for whom a condition holds, or picked by how trips went. */
+function Picking({ flowId, about, onChange }: Pick<Props, 'flowId' | 'about' | 'onChange'>) {
+  const [where, setWhere] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const choose = (ask: { readonly where?: string; readonly pick?: (typeof PICKS)[number]['pick'] }): void => {
+    call('suggestSpecimens', { params: { id: flowId }, query: ask }).then(
+      ({ items }) => {
+        setProblem(items.length === 0 ? 'nobody like that: the specimens stay as they are' : null);
+        if (items.length > 0) onChange(items);
+      },
+      (error: unknown) => {
+        setProblem(sayProblem(error));
+      },
+    );
+  };
+  return (
+    <>
+      {problem ? <p className="small in-brick">{problem}</p> : null}
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (where.trim() !== '') choose({ where: where.trim() });
+        }}
+        css={placed({ marginTop: 8 })}
+      >
+        <TextField
+          fullWidth
+          placeholder={about === 'deal' ? 'where quiet_days > 7' : 'where company.employees >= 20'}
+          value={where}
+          onChange={(event) => {
+            setWhere(event.target.value);
+          }}
+          slotProps={{ htmlInput: { 'aria-label': 'Specimens for which holds', className: 'mono' } }}
+        />
+      </form>
+      <div css={placed({ display: 'flex', flexWrap: 'wrap', gap: 6, marginTop: 8 })}>
+        <Button
+          onClick={() => {
+            choose({});
+          }}
+        >
+          Pick others from the newest
+        </Button>
+        {PICKS.map(({ pick, label, title }) => (
+          <Button
+            key={pick}
+            title={title}
+            onClick={() => {
+              choose({ pick });
+            }}
+          >
+            {label}
+          </Button>
+        ))}
+      </div>
+    </>
+  );
+}
+
+function TrialLimit({ limitMicro, onLimit }: Pick<Props, 'limitMicro' | 'onLimit'>) {
+  const [limit, setLimit] = useState(() => (limitMicro / 1e6).toFixed(2));
+  return (
+    <label css={placed({ display: 'flex', alignItems: 'center', gap: 8, marginTop: 10 })}>
+      <span>lookups may cost at most</span>
+      <TextField
+        value={limit}
+        css={placed({ width: 80 })}
+        error={!/^\d{1,4}([.,]\d{1,2})?$/.test(limit.trim())}
+        slotProps={{
+          htmlInput: { 'aria-label': 'What lookups of a trial may cost, in euros', inputMode: 'decimal', className: 'num' },
+        }}
+        onChange={(event) => {
+          setLimit(event.target.value);
+          const typed = event.target.value.trim().replace(',', '.');
+          if (/^\d{1,4}(\.\d{1,2})?$/.test(typed)) onLimit(Math.round(Number(typed) * 1e6));
+        }}
+      />
+      <span>€ a trial</span>
+    </label>
   );
 }

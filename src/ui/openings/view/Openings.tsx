@@ -4,7 +4,7 @@ import { Button, MenuItem, Select, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { plural } from '../../../core/base';
-import { isFigure, printValue, type FactValue } from '../../../core/fields';
+import { isFigure, printValue, type FactValue, type Field } from '../../../core/fields';
 import { USUAL_STAGES } from '../../../core/hiring';
 import { call, sayProblem } from '../../client';
 import { useFields } from '../../client/fields';
@@ -228,67 +228,87 @@ function Applicants({
           </thead>
           <tbody>
             {shown.map((application) => (
-              <tr key={application.id}>
-                <td>
-                  <Link href={`/records/people/${application.personId}`} className="strong">
-                    {application.personName}
-                  </Link>
-                  <div className="quiet small">
-                    {application.place ? `${application.place} · ` : ''}
-                    <Link href={`/records/people/${application.personId}/dossier`}>dossier</Link>
-                  </div>
-                </td>
-                <td className="said">{application.education ?? <span className="quiet">not said</span>}</td>
-                <td className="right">
-                  <Years application={application} />
-                </td>
-                <td className="said">{application.languages ?? <span className="quiet">not said</span>}</td>
-                <td>
-                  {application.driving === null ? (
-                    <span className="quiet">not said</span>
-                  ) : (
-                    <Tag tone={application.driving ? 'moss' : 'brick'}>{application.driving ? '✓ yes' : '✕ no'}</Tag>
-                  )}
-                </td>
-                {columns.map((field) => (
-                  <td key={field.key} className={isFigure(field) ? 'right' : undefined}>
-                    {application.values[field.key] === undefined ? (
-                      <span className="quiet">not said</span>
-                    ) : (
-                      printValue(application.values[field.key], field.unit)
-                    )}
-                  </td>
-                ))}
-                <td>
-                  {mayChange ? (
-                    <Select
-                      value={application.stage}
-                      onChange={(event) => {
-                        move(application.id, event.target.value);
-                      }}
-                      inputProps={{ 'aria-label': `Stage of ${application.personName}` }}
-                      sx={{ fontSize: 12 }}
-                    >
-                      {opening.stages.map((to) => (
-                        <MenuItem key={to} value={to}>
-                          {to}
-                        </MenuItem>
-                      ))}
-                    </Select>
-                  ) : (
-                    application.stage
-                  )}
-                  <div className="quiet small">
-                    {application.ownerName ?? 'nobody looks after it'}, {ago(application.stageSince, now)}
-                  </div>
-                </td>
-              </tr>
+              <Applicant
+                key={application.id}
+                application={application}
+                stages={opening.stages}
+                columns={columns}
+                now={now}
+                onMove={mayChange ? move : undefined}
+              />
             ))}
           </tbody>
         </table>
         {shown.length === 0 ? <p className="quiet none">Nobody is at {stage}.</p> : null}
       </div>
     </>
+  );
+}
+
+interface ApplicantProps {
+  readonly application: NonNullable<Props['view']>['applications'][number];
+  readonly stages: readonly string[];
+  readonly columns: readonly Field[];
+  readonly now: number;
+  readonly onMove: ((id: string, to: string) => void) | undefined;
+}
+function Applicant({ application, stages, columns, now, onMove }: ApplicantProps) {
+  return (
+    <tr>
+      <td>
+        <Link href={`/records/people/${application.personId}`} className="strong">
+          {application.personName}
+        </Link>
+        <div className="quiet small">
+          {application.place ? `${application.place} · ` : ''}
+          <Link href={`/records/people/${application.personId}/dossier`}>dossier</Link>
+        </div>
+      </td>
+      <td className="said">{application.education ?? <span className="quiet">not said</span>}</td>
+      <td className="right">
+        <Years application={application} />
+      </td>
+      <td className="said">{application.languages ?? <span className="quiet">not said</span>}</td>
+      <td>
+        {application.driving === null ? (
+          <span className="quiet">not said</span>
+        ) : (
+          <Tag tone={application.driving ? 'moss' : 'brick'}>{application.driving ? '✓ yes' : '✕ no'}</Tag>
+        )}
+      </td>
+      {columns.map((field) => (
+        <td key={field.key} className={isFigure(field) ? 'right' : undefined}>
+          {application.values[field.key] === undefined ? (
+            <span className="quiet">not said</span>
+          ) : (
+            printValue(application.values[field.key], field.unit)
+          )}
+        </td>
+      ))}
+      <td>
+        {onMove ? (
+          <Select
+            value={application.stage}
+            onChange={(event) => {
+              onMove(application.id, event.target.value);
+            }}
+            inputProps={{ 'aria-label': `Stage of ${application.personName}` }}
+            sx={{ fontSize: 12 }}
+          >
+            {stages.map((to) => (
+              <MenuItem key={to} value={to}>
+                {to}
+              </MenuItem>
+            ))}
+          </Select>
+        ) : (
+          application.stage
+        )}
+        <div className="quiet small">
+          {application.ownerName ?? 'nobody looks after it'}, {ago(application.stageSince, now)}
+        </div>
+      </td>
+    </tr>
   );
 }
 

@@ -74,23 +74,7 @@ export function DossierPage({ kind, id, name, company, dossiers, now, zone, myAd
           ) : undefined
         }
       >
-        {shown ? (
-          <>
-            <Button component="a" href={`/api/v1/dossiers/${shown.id}/file?as=pdf`}>
-              PDF
-            </Button>
-            <Button component="a" href={`/api/v1/dossiers/${shown.id}/file?as=markdown`}>
-              Markdown
-            </Button>
-            <Button
-              onClick={() => {
-                window.print();
-              }}
-            >
-              Print
-            </Button>
-          </>
-        ) : null}
+        {shown ? <AsFile id={shown.id} /> : null}
         {mayAsk && shown ? (
           <Button
             variant="contained"
@@ -115,20 +99,7 @@ export function DossierPage({ kind, id, name, company, dossiers, now, zone, myAd
       {making ? <Making making={making} now={now} /> : null}
       {shown?.content ? (
         <div className="cols">
-          <article className="col paper dossier" aria-label={`Dossier of ${name}`}>
-            <h2 className="dossier-title">{shown.content.title}</h2>
-            <p className="quiet">{shown.content.under}</p>
-            {shown.content.sections.map((section) => (
-              <section key={section.id} aria-labelledby={`part-${section.id}`} className={`part ${section.id}`}>
-                <h3 id={`part-${section.id}`}>{section.title}</h3>
-                {section.id === 'short' ? (
-                  <InShort lines={section.lines} />
-                ) : (
-                  section.lines.map((line, i) => <Line key={i} line={line} now={now} />)
-                )}
-              </section>
-            ))}
-          </article>
+          <Written content={shown.content} name={name} now={now} />
           <Beside
             dossiers={dossiers}
             shown={shown}
@@ -353,5 +324,45 @@ function SendOn({ id, myAddress, onSaid }: { readonly id: string; readonly myAdd
         {stranger === null ? 'Send by mail' : `Send it to ${stranger}`}
       </Button>
     </form>
+  );
+}
+
+/** The dossier itself, part by part. */
+function Written({ content, name, now }: { readonly content: Dossier; readonly name: string; readonly now: number }) {
+  return (
+    <article className="col paper dossier" aria-label={`Dossier of ${name}`}>
+      <h2 className="dossier-title">{content.title}</h2>
+      <p className="quiet">{content.under}</p>
+      {content.sections.map((section) => (
+        <section key={section.id} aria-labelledby={`part-${section.id}`} className={`part ${section.id}`}>
+          <h3 id={`part-${section.id}`}>{section.title}</h3>
+          {section.id === 'short' ? (
+            <InShort lines={section.lines} />
+          ) : (
+            section.lines.map((line, i) => <Line key={i} line={line} now={now} />)
+          )}
+        </section>
+      ))}
+    </article>
+  );
+}
+
+function AsFile({ id }: { readonly id: string }) {
+  return (
+    <>
+      <Button component="a" href={`/api/v1/dossiers/${id}/file?as=pdf`}>
+        PDF
+      </Button>
+      <Button component="a" href={`/api/v1/dossiers/${id}/file?as=markdown`}>
+        Markdown
+      </Button>
+      <Button
+        onClick={() => {
+          window.print();
+        }}
+      >
+        Print
+      </Button>
+    </>
   );
 }

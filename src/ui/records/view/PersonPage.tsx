@@ -224,35 +224,7 @@ function ComesNext({
       <div className="bar">
         <h2>What comes next</h2>
       </div>
-      {view.reviews.map((review) => (
-        <Block
-          key={review.id}
-          glyph="●"
-          tone="in-brass"
-          title="A message waits"
-          aside={`${ago(review.createdAt, now)} · for ${review.who}`}
-        >
-          <p className="quiet">“{review.subject}”</p>
-          <Button component={Link} href="/" variant="contained" sx={{ mt: 1 }}>
-            Decide on the desk
-          </Button>
-        </Block>
-      ))}
-      {waits ? (
-        <Block
-          glyph="●"
-          tone="in-brass"
-          title={`Answer ${view.person.firstName ?? view.person.name}`}
-          aside={`waits ${ago(answer.at, now)}`}
-        >
-          <p className="quiet">{answer.reading?.quote ? `“${answer.reading.quote}”` : answer.subject}</p>
-          {answer.threadId ? (
-            <Button component={Link} href={`/messages/${answer.threadId}`} variant="contained" sx={{ mt: 1 }}>
-              Open the conversation
-            </Button>
-          ) : null}
-        </Block>
-      ) : null}
+      <Waiting view={view} answer={waits ? answer : undefined} now={now} />
       {planned.map((message) => (
         <Block
           key={message.id}
@@ -271,31 +243,109 @@ function ComesNext({
           </p>
         </Block>
       ) : null}
-      {view.score ? (
+      <Score score={view.score} />
+      <DealsAndApplications view={view} zone={zone} />
+      {open.map((trip) => (
         <Block
-          glyph="◆"
-          tone="in-river"
-          title={
-            <Link href={`/trips/${view.score.tripId}`}>
-              Fit {view.score.points} · {view.score.band}
-            </Link>
-          }
+          key={trip.id}
+          glyph="≋"
+          tone={trip.state === 'stuck' ? 'in-brick' : 'in-river'}
+          title={<Link href={`/trips/${trip.id}`}>{trip.flowName}</Link>}
+          aside={TRIP_WORDS[trip.state] ?? trip.state}
         >
-          <div className="score-bar" aria-hidden>
-            {view.score.working.map((item) => (
-              <i key={item.text} css={placed({ flexGrow: item.of })}>
-                <b css={placed({ width: `${item.of === 0 ? 0 : (item.points / item.of) * 100}%` })} />
-              </i>
-            ))}
-          </div>
-          <p className="quiet small">
-            {view.score.working
-              .filter((item) => item.points > 0)
-              .map((item) => `${item.text} ${item.points}`)
-              .join(' · ') || 'nothing earned points'}
-          </p>
+          <p className="quiet">{trip.state === 'stuck' && typeof trip.stateDetail.why === 'string' ? trip.stateDetail.why : trip.says}</p>
+        </Block>
+      ))}
+      {view.person.ownerName ? <Block glyph="☞" tone="quiet" title={view.person.ownerName} aside="looks after this person" /> : null}
+      <Joined merges={view.merges} now={now} undo={mayDecide ? undo : undefined} />
+      {nothing ? (
+        <p className="quiet" css={placed({ padding: '8px 16px' })}>
+          Nothing is planned. “Put in a flow” starts something; {plural(view.trips.length, 'trip')} before.
+        </p>
+      ) : null}
+    </>
+  );
+}
+
+type View = Props['view'];
+
+/** What waits for a decision: messages to approve, and an answer nobody has taken care of. */
+function Waiting({
+  view,
+  answer,
+  now,
+}: {
+  readonly view: View;
+  readonly answer: View['messages'][number] | undefined;
+  readonly now: number;
+}) {
+  return (
+    <>
+      {view.reviews.map((review) => (
+        <Block
+          key={review.id}
+          glyph="●"
+          tone="in-brass"
+          title="A message waits"
+          aside={`${ago(review.createdAt, now)} · for ${review.who}`}
+        >
+          <p className="quiet">“{review.subject}”</p>
+          <Button component={Link} href="/" variant="contained" sx={{ mt: 1 }}>
+            Decide on the desk
+          </Button>
+        </Block>
+      ))}
+      {answer ? (
+        <Block
+          glyph="●"
+          tone="in-brass"
+          title={`Answer ${view.person.firstName ?? view.person.name}`}
+          aside={`waits ${ago(answer.at, now)}`}
+        >
+          <p className="quiet">{answer.reading?.quote ? `“${answer.reading.quote}”` : answer.subject}</p>
+          {answer.threadId ? (
+            <Button component={Link} href={`/messages/${answer.threadId}`} variant="contained" sx={{ mt: 1 }}>
+              Open the conversation
+            </Button>
+          ) : null}
         </Block>
       ) : null}
+    </>
+  );
+}
+
+function Score({ score }: Pick<View, 'score'>) {
+  if (!score) return null;
+  return (
+    <Block
+      glyph="◆"
+      tone="in-river"
+      title={
+        <Link href={`/trips/${score.tripId}`}>
+          Fit {score.points} · {score.band}
+        </Link>
+      }
+    >
+      <div className="score-bar" aria-hidden>
+        {score.working.map((item) => (
+          <i key={item.text} css={placed({ flexGrow: item.of })}>
+            <b css={placed({ width: `${item.of === 0 ? 0 : (item.points / item.of) * 100}%` })} />
+          </i>
+        ))}
+      </div>
+      <p className="quiet small">
+        {score.working
+          .filter((item) => item.points > 0)
+          .map((item) => `${item.text} ${item.points}`)
+          .join(' · ') || 'nothing earned points'}
+      </p>
+    </Block>
+  );
+}
+
+function DealsAndApplications({ view, zone }: Pick<Props, 'view' | 'zone'>) {
+  return (
+    <>
       {view.deals.map((deal) => (
         <Block key={deal.id} glyph="▤" tone="quiet" title={<Link href={`/pipeline/${deal.id}`}>Deal: {deal.title}</Link>}>
           <p className="quiet">
@@ -318,23 +368,18 @@ function ComesNext({
           </p>
         </Block>
       ))}
-      {open.map((trip) => (
-        <Block
-          key={trip.id}
-          glyph="≋"
-          tone={trip.state === 'stuck' ? 'in-brick' : 'in-river'}
-          title={<Link href={`/trips/${trip.id}`}>{trip.flowName}</Link>}
-          aside={TRIP_WORDS[trip.state] ?? trip.state}
-        >
-          <p className="quiet">{trip.state === 'stuck' && typeof trip.stateDetail.why === 'string' ? trip.stateDetail.why : trip.says}</p>
-        </Block>
-      ))}
-      {view.person.ownerName ? <Block glyph="☞" tone="quiet" title={view.person.ownerName} aside="looks after this person" /> : null}
-      {view.merges.map((merge) => (
+    </>
+  );
+}
+
+function Joined({ merges, now, undo }: Pick<View, 'merges'> & { readonly now: number; readonly undo: ((id: number) => void) | undefined }) {
+  return (
+    <>
+      {merges.map((merge) => (
         <Block key={merge.id} glyph="◇" tone="in-brass" title={`Joined with ${merge.fromName}`} aside={ago(merge.at, now)}>
           <p className="quiet">
             {merge.by}{' '}
-            {mayDecide ? (
+            {undo ? (
               <button
                 className="linkish"
                 onClick={() => {
@@ -347,11 +392,6 @@ function ComesNext({
           </p>
         </Block>
       ))}
-      {nothing ? (
-        <p className="quiet" css={placed({ padding: '8px 16px' })}>
-          Nothing is planned. “Put in a flow” starts something; {plural(view.trips.length, 'trip')} before.
-        </p>
-      ) : null}
     </>
   );
 }

@@ -76,14 +76,9 @@ export function Records({ list, next, search, where, found, problem, counts, flo
         }
       >
         {picked.size > 0 ? (
-          <PutInFlow
-            main
-            label={`Put ${picked.size} in a flow`}
+          <PutPicked
+            picked={picked}
             flows={flows}
-            recordIds={[...picked]}
-            say={({ started, already }, flow) =>
-              `${plural(started, 'person is', 'people are')} on the way through ${flow.name}${already > 0 ? `; ${already} were in it already and are not taken twice` : ''}.`
-            }
             onSaid={(next) => {
               setSaid(next);
               if (next.calm) setPicked(new Set());
@@ -169,5 +164,24 @@ function NothingFound({ search, where }: Pick<Props, 'search' | 'where'>) {
           ? 'Look for a part of a name, a company or an e-mail address.'
           : 'Take in a list under Sources: people and companies come with every value’s source.'}
     </Empty>
+  );
+}
+
+interface PickedProps extends Pick<Props, 'flows'> {
+  readonly picked: ReadonlySet<string>;
+  readonly onSaid: (said: SaidText) => void;
+}
+function PutPicked({ picked, flows, onSaid }: PickedProps) {
+  return (
+    <PutInFlow
+      main
+      label={`Put ${picked.size} in a flow`}
+      flows={flows}
+      recordIds={[...picked]}
+      say={({ started, already }, flow) =>
+        `${plural(started, 'person is', 'people are')} on the way through ${flow.name}${already > 0 ? `; ${already} were in it already and are not taken twice` : ''}.`
+      }
+      onSaid={onSaid}
+    />
   );
 }

@@ -93,39 +93,7 @@ export function Fields({ index, first, make, mayChange }: Props) {
       <div className="cols">
         <SettingsIndex lines={index} />
         <section className="col paper grow" tabIndex={0} aria-label="Fields">
-          <table className="plain fields">
-            <thead>
-              <tr>
-                <th>field</th>
-                <th>in flows</th>
-                <th>type, unit</th>
-                <th>used by</th>
-                <th className="right" title={`of ${view.of.toLocaleString('en-GB')}`}>
-                  filled
-                </th>
-              </tr>
-            </thead>
-            {grouped(view.fields).map((group) => (
-              <tbody key={group.name}>
-                <tr className="group">
-                  <th colSpan={5} scope="rowgroup">
-                    {group.name} <span className="quiet">{group.fields.length}</span>
-                  </th>
-                </tr>
-                {group.fields.map((entry) => (
-                  <Row
-                    key={entry.field.key}
-                    entry={entry}
-                    of={view.of}
-                    on={entry.field.key === chosen}
-                    onChoose={() => {
-                      setChosen(entry.field.key);
-                    }}
-                  />
-                ))}
-              </tbody>
-            ))}
-          </table>
+          <FieldTable view={view} chosen={chosen} onChoose={setChosen} />
           {mayChange ? (
             <NewField
               record={view.kind}
@@ -155,6 +123,50 @@ export function Fields({ index, first, make, mayChange }: Props) {
         ) : null}
       </div>
     </>
+  );
+}
+
+interface TableProps {
+  readonly view: FieldsView;
+  readonly chosen: string;
+  readonly onChoose: (key: string) => void;
+}
+/** Every field, by group. */
+function FieldTable({ view, chosen, onChoose }: TableProps) {
+  return (
+    <table className="plain fields">
+      <thead>
+        <tr>
+          <th>field</th>
+          <th>in flows</th>
+          <th>type, unit</th>
+          <th>used by</th>
+          <th className="right" title={`of ${view.of.toLocaleString('en-GB')}`}>
+            filled
+          </th>
+        </tr>
+      </thead>
+      {grouped(view.fields).map((group) => (
+        <tbody key={group.name}>
+          <tr className="group">
+            <th colSpan={5} scope="rowgroup">
+              {group.name} <span className="quiet">{group.fields.length}</span>
+            </th>
+          </tr>
+          {group.fields.map((entry) => (
+            <Row
+              key={entry.field.key}
+              entry={entry}
+              of={view.of}
+              on={entry.field.key === chosen}
+              onChoose={() => {
+                onChoose(entry.field.key);
+              }}
+            />
+          ))}
+        </tbody>
+      ))}
+    </table>
   );
 }
 

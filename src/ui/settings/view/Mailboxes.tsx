@@ -52,46 +52,14 @@ export function Mailboxes({ index, first, zones, space, minutesApart, now, mayCh
   return (
     <SettingsFrame index={index} title="Settings" tags={<span className="quiet">mailboxes and sending</span>} said={said} onClose={hush}>
       <section className="col paper grow" tabIndex={0} aria-label="Mailboxes and sending">
-        <table className="plain">
-          <thead>
-            <tr>
-              <th>mailbox</th>
-              <th>leaves by</th>
-              <th className="right">a day at most</th>
-              <th className="right">to one person</th>
-              <th>works</th>
-              <th>used by</th>
-            </tr>
-          </thead>
-          <tbody>
-            {items.map((box) => (
-              <tr
-                key={box.name}
-                className={`go${box.name === chosen && fresh === null ? ' on' : ''}`}
-                onClick={() => {
-                  setChosen(box.name);
-                  setFresh(null);
-                }}
-              >
-                <td>
-                  <button className="linkish strong">{box.name}</button>
-                  <div className="quiet small">{box.address}</div>
-                </td>
-                <td className="quiet">{box.route === null ? 'the relay' : `${box.route.host}:${box.route.port}`}</td>
-                <td className="right">{box.dailyLimit}</td>
-                <td className="right">{box.personGapDays === 0 ? 'any day' : `every ${box.personGapDays} days`}</td>
-                <td>
-                  {box.checked === null ? (
-                    <span className="quiet">not checked</span>
-                  ) : (
-                    <Tag tone={box.checked.ok ? 'moss' : 'brick'}>{box.checked.ok ? 'sends' : 'does not send'}</Tag>
-                  )}
-                </td>
-                <td className="quiet">{box.usedBy.join(', ') || 'nothing'}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <MailboxTable
+          items={items}
+          chosen={fresh === null ? chosen : null}
+          onChoose={(name) => {
+            setChosen(name);
+            setFresh(null);
+          }}
+        />
         {items.length === 0 && fresh === null ? (
           <Empty title="Nothing can be sent yet">
             A plan needs a mailbox to write from: its address, and the server its mails leave by.
@@ -129,41 +97,97 @@ export function Mailboxes({ index, first, zones, space, minutesApart, now, mayCh
             }
           />
         ) : null}
-        {fresh === null && selected ? (
-          <>
-            <div className="bar">
-              <h2 className="grow">Does it send?</h2>
-              <span className="quiet small">
-                {selected.checked === null ? 'never tried' : `tried ${agoText(Date.parse(selected.checked.at), now)}`}
-              </span>
-              {mayChange ? (
-                <Button
-                  variant={selected.checked === null ? 'contained' : 'outlined'}
-                  disabled={busy}
-                  onClick={() => {
-                    check(selected.name);
-                  }}
-                >
-                  {busy ? 'Trying…' : 'Check'}
-                </Button>
-              ) : null}
-            </div>
-            <ul className="check-steps">
-              {(selected.checked?.steps ?? []).map((step) => (
-                <li key={step.what}>
-                  <span className={step.ok ? 'in-moss' : 'in-brick'}>{step.ok ? '✓' : '■'}</span>{' '}
-                  <span className="strong">{step.what}</span> {step.says}
-                </li>
-              ))}
-              {selected.checked === null ? (
-                <li className="quiet">
-                  It is reached, signed in to, and writes one letter to itself; each step says what to do if it fails.
-                </li>
-              ) : null}
-            </ul>
-          </>
-        ) : null}
+        {fresh === null && selected ? <DoesItSend box={selected} now={now} busy={busy} onCheck={mayChange ? check : undefined} /> : null}
       </section>
     </SettingsFrame>
+  );
+}
+
+interface TableProps {
+  readonly items: readonly MailboxShape[];
+  readonly chosen: string | null;
+  readonly onChoose: (name: string) => void;
+}
+function MailboxTable({ items, chosen, onChoose }: TableProps) {
+  return (
+    <table className="plain">
+      <thead>
+        <tr>
+          <th>mailbox</th>
+          <th>leaves by</th>
+          <th className="right">a day at most</th>
+          <th className="right">to one person</th>
+          <th>works</th>
+          <th>used by</th>
+        </tr>
+      </thead>
+      <tbody>
+        {items.map((box) => (
+          <tr
+            key={box.name}
+            className={`go${box.name === chosen ? ' on' : ''}`}
+            onClick={() => {
+              onChoose(box.name);
+            }}
+          >
+            <td>
+              <button className="linkish strong">{box.name}</button>
+              <div className="quiet small">{box.address}</div>
+            </td>
+            <td className="quiet">{box.route === null ? 'the relay' : `${box.route.host}:${box.route.port}`}</td>
+            <td className="right">{box.dailyLimit}</td>
+            <td className="right">{box.personGapDays === 0 ? 'any day' : `every ${box.personGapDays} days`}</td>
+            <td>
+              {box.checked === null ? (
+                <span className="quiet">not checked</span>
+              ) : (
+                <Tag tone={box.checked.ok ? 'moss' : 'brick'}>{box.checked.ok ? 'sends' : 'does not send'}</Tag>
+              )}
+            </td>
+            <td className="quiet">{box.usedBy.join(', ') || 'nothing'}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+interface SendProps {
+  readonly box: MailboxShape;
+  readonly now: number;
+  readonly busy: boolean;
+  readonly onCheck: ((name: string) => void) | undefined;
+}
+/** When it was tried last, and how far it got. */
+function DoesItSend({ box, now, busy, onCheck }: SendProps) {
+  return (
+    <>
+      <div className="bar">
+        <h2 className="grow">Does it send?</h2>
+        <span className="quiet small">{box.checked === null ? 'never tried' : `tried ${agoText(Date.parse(box.checked.at), now)}`}</span>
+        {onCheck ? (
+          <Button
+            variant={box.checked === null ? 'contained' : 'outlined'}
+            disabled={busy}
+            onClick={() => {
+              onCheck(box.name);
+            }}
+          >
+            {busy ? 'Trying…' : 'Check'}
+          </Button>
+        ) : null}
+      </div>
+      <ul className="check-steps">
+        {(box.checked?.steps ?? []).map((step) => (
+          <li key={step.what}>
+            <span className={step.ok ? 'in-moss' : 'in-brick'}>{step.ok ? '✓' : '■'}</span> <span className="strong">{step.what}</span>{' '}
+            {step.says}
+          </li>
+        ))}
+        {box.checked === null ? (
+          <li className="quiet">It is reached, signed in to, and writes one letter to itself; each step says what to do if it fails.</li>
+        ) : null}
+      </ul>
+    </>
   );
 }

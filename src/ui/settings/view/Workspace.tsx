@@ -21,7 +21,6 @@ export function Workspace({ index, first, zones, countries, mayChange }: Props) 
   const router = useRouter();
   const [kept, setKept] = useState(first);
   const [name, setName] = useState(first.name);
-  const [day, setDay] = useState('');
   const { busy, said, hush, ask } = useAsk();
   const keep = (next: Partial<WorkspaceShape>, says: string): void => {
     ask(call('keepWorkspace', { body: { ...kept, ...next } }), says, (now) => {
@@ -87,54 +86,79 @@ export function Workspace({ index, first, zones, countries, mayChange }: Props) 
             ))}
           </TextField>
         </div>
-        <div className="bar">
-          <h2 className="grow">Days off</h2>
-          <span className="quiet small">nothing is sent and no working day is counted on them</span>
-        </div>
-        <div className="days-off">
-          {kept.daysOff.map((off) => (
-            <span key={off}>
-              {longDay(off)}{' '}
-              {mayChange ? (
-                <button
-                  className="linkish"
-                  disabled={busy}
-                  aria-label={`${longDay(off)} is a working day`}
-                  onClick={() => {
-                    keep({ daysOff: kept.daysOff.filter((entry) => entry !== off) }, `${longDay(off)} is a working day again.`);
-                  }}
-                >
-                  ×
-                </button>
-              ) : null}
-            </span>
-          ))}
-          {kept.daysOff.length === 0 ? <p className="quiet">None: Monday to Friday are all working days.</p> : null}
-        </div>
-        {mayChange ? (
-          <form
-            className="settings-line"
-            onSubmit={(event) => {
-              event.preventDefault();
-              keep({ daysOff: [...kept.daysOff, day] }, `${longDay(day)} is off.`);
-              setDay('');
-            }}
-          >
-            <TextField
-              placeholder="2026-12-25"
-              value={day}
-              onChange={(event) => {
-                setDay(event.target.value.trim());
-              }}
-              slotProps={{ htmlInput: { 'aria-label': 'A day off, as year-month-day', pattern: '\\d{4}-\\d{2}-\\d{2}', size: 12 } }}
-            />
-            <Button type="submit" disabled={busy || longDay(day) === ''}>
-              Add a day off
-            </Button>
-            <span className="quiet small">{longDay(day)}</span>
-          </form>
-        ) : null}
+        <DaysOff
+          daysOff={kept.daysOff}
+          busy={busy}
+          mayChange={mayChange}
+          onKeep={(daysOff, says) => {
+            keep({ daysOff }, says);
+          }}
+        />
       </section>
     </SettingsFrame>
+  );
+}
+
+interface DaysProps {
+  readonly daysOff: readonly string[];
+  readonly busy: boolean;
+  readonly mayChange: boolean;
+  readonly onKeep: (daysOff: string[], says: string) => void;
+}
+function DaysOff({ daysOff, busy, mayChange, onKeep }: DaysProps) {
+  const [day, setDay] = useState('');
+  return (
+    <>
+      <div className="bar">
+        <h2 className="grow">Days off</h2>
+        <span className="quiet small">nothing is sent and no working day is counted on them</span>
+      </div>
+      <div className="days-off">
+        {daysOff.map((off) => (
+          <span key={off}>
+            {longDay(off)}{' '}
+            {mayChange ? (
+              <button
+                className="linkish"
+                disabled={busy}
+                aria-label={`${longDay(off)} is a working day`}
+                onClick={() => {
+                  onKeep(
+                    daysOff.filter((entry) => entry !== off),
+                    `${longDay(off)} is a working day again.`,
+                  );
+                }}
+              >
+                ×
+              </button>
+            ) : null}
+          </span>
+        ))}
+        {daysOff.length === 0 ? <p className="quiet">None: Monday to Friday are all working days.</p> : null}
+      </div>
+      {mayChange ? (
+        <form
+          className="settings-line"
+          onSubmit={(event) => {
+            event.preventDefault();
+            onKeep([...daysOff, day], `${longDay(day)} is off.`);
+            setDay('');
+          }}
+        >
+          <TextField
+            placeholder="2026-12-25"
+            value={day}
+            onChange={(event) => {
+              setDay(event.target.value.trim());
+            }}
+            slotProps={{ htmlInput: { 'aria-label': 'A day off, as year-month-day', pattern: '\\d{4}-\\d{2}-\\d{2}', size: 12 } }}
+          />
+          <Button type="submit" disabled={busy || longDay(day) === ''}>
+            Add a day off
+          </Button>
+          <span className="quiet small">{longDay(day)}</span>
+        </form>
+      ) : null}
+    </>
   );
 }

@@ -104,22 +104,9 @@ export function useQuestion(first: QuestionView, mayChange: boolean): QuestionAt
     }
     tryOut(draft, null);
   };
-  /** Looks on each site whose answer was set by hand for the sentence that says it, and shows that as an example. */
   const useCorrections = async (): Promise<void> => {
-    let next = draft;
-    const unsaid: string[] = [];
-    const open = corrections(view);
-    for (const [i, site] of open.entries()) {
-      setBusy(`looking at ${site.name}, ${i + 1} of ${open.length} …`);
-      try {
-        const there = await call('tryQuestion', { params: { name: view.id }, body: { draft: next, host: site.host } });
-        const says = there.places.find((place) => alikeAsTyped(place.value, site.known));
-        if (says) next = shown(next, site.host, says, 'this');
-        else unsaid.push(site.name);
-      } catch (error) {
-        setProblem(sayProblem(error));
-      }
-    }
+    const { next, unsaid, problem: broke } = await examplesFromCorrections(view, setBusy);
+    if (broke !== null) setProblem(broke);
     if (next === draft) setBusy(null);
     else change(next);
     if (unsaid.length > 0)
@@ -149,4 +136,31 @@ export function useQuestion(first: QuestionView, mayChange: boolean): QuestionAt
     readMore,
     useCorrections,
   };
+}
+
+interface FromCorrections {
+  readonly next: QuestionDraft;
+  /** sites on which no sentence says what was set by hand */
+  readonly unsaid: readonly string[];
+  readonly problem: string | null;
+}
+
+/** Looks on each site whose answer was set by hand for the sentence that says it, and shows that as an example. */
+async function examplesFromCorrections(view: QuestionView, says: (busy: string) => void): Promise<FromCorrections> {
+  let next = view.draft;
+  let problem: string | null = null;
+  const unsaid: string[] = [];
+  const open = corrections(view);
+  for (const [i, site] of open.entries()) {
+    says(`looking at ${site.name}, ${i + 1} of ${open.length} …`);
+    try {
+      const there = await call('tryQuestion', { params: { name: view.id }, body: { draft: next, host: site.host } });
+      const place = there.places.find(({ value }) => alikeAsTyped(value, site.known));
+      if (place) next = shown(next, site.host, place, 'this');
+      else unsaid.push(site.name);
+    } catch (error) {
+      problem = sayProblem(error);
+    }
+  }
+  return { next, unsaid, problem };
 }

@@ -48,7 +48,7 @@ export function Doors({
 }) {
   const router = useRouter();
   const [made, setMade] = useState<{ readonly id: string; readonly secret: string; readonly token: string } | null>(null);
-  const [naming, setNaming] = useState<{ readonly kind: 'form' | 'webhook'; readonly name: string } | null>(null);
+  const [naming, setNaming] = useState<Named | null>(null);
   const taken = doors.map((door) => door.name);
   const refused = (error: unknown): void => {
     onProblem(sayProblem(error));
@@ -92,35 +92,7 @@ export function Doors({
           </>
         ) : null}
       </div>
-      {naming ? (
-        <form
-          className="naming"
-          onSubmit={(event) => {
-            event.preventDefault();
-            make(naming.kind, naming.name.trim());
-          }}
-        >
-          <TextField
-            autoFocus
-            label={`Name of the ${naming.kind}`}
-            helperText={`flows take in from it by this name: take in from ${naming.kind} "${naming.name}"`}
-            value={naming.name}
-            onChange={(event) => {
-              setNaming({ ...naming, name: event.target.value });
-            }}
-          />
-          <Button type="submit" variant="contained" disabled={naming.name.trim() === ''}>
-            Make it
-          </Button>
-          <Button
-            onClick={() => {
-              setNaming(null);
-            }}
-          >
-            Leave it
-          </Button>
-        </form>
-      ) : null}
+      {naming ? <Naming naming={naming} onName={setNaming} onMake={make} /> : null}
       {made ? (
         <Notice calm>
           <span className="strong">Told this once and never again.</span> Secret for signatures: <code>{made.secret}</code> · token for
@@ -136,26 +108,74 @@ export function Doors({
           every minute. What comes in begins the flows that take in from there.
         </p>
       ) : (
-        <table className="plain">
-          <thead>
-            <tr>
-              <th>name</th>
-              <th>kind</th>
-              <th>state</th>
-              <th>begins</th>
-              <th className="right">taken in</th>
-              <th className="right">refused</th>
-              <th className="right">last received</th>
-            </tr>
-          </thead>
-          <tbody>
-            {doors.map((door) => (
-              <Row key={door.id} door={door} now={now} />
-            ))}
-          </tbody>
-        </table>
+        <DoorTable doors={doors} now={now} />
       )}
     </>
+  );
+}
+
+interface Named {
+  readonly kind: 'form' | 'webhook';
+  readonly name: string;
+}
+interface NamingProps {
+  readonly naming: Named;
+  readonly onName: (naming: Named | null) => void;
+  readonly onMake: (kind: Named['kind'], name: string) => void;
+}
+/** A door gets its name before it is made: flows speak of it by that. */
+function Naming({ naming, onName, onMake }: NamingProps) {
+  return (
+    <form
+      className="naming"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onMake(naming.kind, naming.name.trim());
+      }}
+    >
+      <TextField
+        autoFocus
+        label={`Name of the ${naming.kind}`}
+        helperText={`flows take in from it by this name: take in from ${naming.kind} "${naming.name}"`}
+        value={naming.name}
+        onChange={(event) => {
+          onName({ ...naming, name: event.target.value });
+        }}
+      />
+      <Button type="submit" variant="contained" disabled={naming.name.trim() === ''}>
+        Make it
+      </Button>
+      <Button
+        onClick={() => {
+          onName(null);
+        }}
+      >
+        Leave it
+      </Button>
+    </form>
+  );
+}
+
+function DoorTable({ doors, now }: { readonly doors: readonly DoorLine[]; readonly now: number }) {
+  return (
+    <table className="plain">
+      <thead>
+        <tr>
+          <th>name</th>
+          <th>kind</th>
+          <th>state</th>
+          <th>begins</th>
+          <th className="right">taken in</th>
+          <th className="right">refused</th>
+          <th className="right">last received</th>
+        </tr>
+      </thead>
+      <tbody>
+        {doors.map((door) => (
+          <Row key={door.id} door={door} now={now} />
+        ))}
+      </tbody>
+    </table>
   );
 }
 

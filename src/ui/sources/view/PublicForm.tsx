@@ -1,9 +1,9 @@
 'use client';
 import { Button } from '@mui/material';
-import { useRef, useState } from 'react';
 import { dayOf } from '../../../core/fields';
-import { askedOf, readAnswer, type Form, type FormProblem, type FormQuestion } from '../../../core/intake';
+import { type Form, type FormQuestion } from '../../../core/intake';
 import './forms.css';
+import { useFilling } from './useFilling';
 
 interface Props {
   readonly form: Form;
@@ -18,100 +18,15 @@ interface Props {
 
 /** A form as whoever fills it in sees it: page by page, with the questions that earlier answers call for. */
 export function PublicForm({ form, slug, opened, from, inside = false }: Props) {
-  const [raw, setRaw] = useState<Readonly<Record<string, string>>>({});
-  const [page, setPage] = useState(0);
-  const [problems, setProblems] = useState<readonly FormProblem[]>([]);
-  const [says, setSays] = useState('');
-  const [busy, setBusy] = useState(false);
-  const [thanks, setThanks] = useState<{ readonly text: string; readonly number: number } | null>(null);
-  const files = useRef(new Map<string, File>());
-  const top = useRef<HTMLDivElement>(null);
-
-  const answers = Object.fromEntries(
-    form.pages
-      .flatMap((entry) => entry.questions)
-      .map((question) => {
-        const reading = readAnswer(question, raw[question.id] ?? '');
-        return [question.id, 'value' in reading ? reading.value : null];
-      }),
-  );
-  const asked = new Set(askedOf(form, answers).map((question) => question.id));
-  const at = Math.min(page, form.pages.length - 1);
-  const here = form.pages[at];
-  const shown = (here?.questions ?? []).filter((question) => asked.has(question.id));
-  const last = at === form.pages.length - 1;
-
-  const openFirst = (found: readonly FormProblem[]): void => {
-    const where = form.pages.findIndex((entry) =>
-      entry.questions.some((question) => found.some((problem) => problem.question === question.id)),
-    );
-    if (where >= 0) setPage(where);
-    top.current?.scrollIntoView({ block: 'nearest' });
-  };
-  const next = (): void => {
-    const found = shown.flatMap((question): FormProblem[] => {
-      const reading = readAnswer(question, raw[question.id] ?? '');
-      return 'says' in reading ? [{ question: question.id, says: reading.says }] : [];
-    });
-    setProblems(found);
-    setSays(found.length > 0 ? 'Some answers need another look.' : '');
-    if (found.length > 0) return;
-    if (!last) {
-      setPage(at + 1);
-      top.current?.scrollIntoView({ block: 'nearest' });
-      return;
-    }
-    if (opened === null) {
-      setThanks({ text: form.thanks, number: 0 });
-      return;
-    }
-    void send(opened);
-  };
-  const send = async (stamp: string): Promise<void> => {
-    setBusy(true);
-    const data = new FormData();
-    data.set('opened', stamp);
-    data.set('homepage_2', new FormData(document.querySelector('form') ?? undefined).get('homepage_2') ?? '');
-    for (const [id, value] of Object.entries(raw)) if (asked.has(id) && !files.current.has(id)) data.set(`a.${id}`, value);
-    for (const [id, file] of files.current) if (asked.has(id)) data.set(`f.${id}`, file);
-    try {
-      const response = await fetch(`/f/${slug}/send`, { method: 'POST', body: data });
-      const answer = (await response.json()) as
-        { ok: true; thanks: string; number: number } | { ok: false; problems: readonly FormProblem[]; says: string };
-      if (answer.ok) setThanks({ text: answer.thanks, number: answer.number });
-      else {
-        setProblems(answer.problems);
-        setSays(answer.says);
-        openFirst(answer.problems);
-      }
-    } catch {
-      setSays('This could not be sent just now. Your answers stay here: please try again.');
-    } finally {
-      setBusy(false);
-    }
-  };
-
+  const filling = useFilling({ form, slug, opened });
+  const { raw, put, page: at, shown, last, problems, says, busy, thanks, top, next, back, again } = filling;
   return (
     <div className={`public-form ${inside ? 'inside' : ''}`} ref={top}>
       {inside ? null : <p className="from">{from}</p>}
       <main className="sheet">
         <h1>{form.title}</h1>
         {thanks ? (
-          <div role="status">
-            <p>{thanks.text}</p>
-            {thanks.number > 0 ? <p className="quiet small">Number {thanks.number}</p> : null}
-            {opened === null ? (
-              <button
-                className="linkish"
-                onClick={() => {
-                  setThanks(null);
-                  setPage(0);
-                }}
-              >
-                back to the questions
-              </button>
-            ) : null}
-          </div>
+          <Thanks thanks={thanks} onAgain={opened === null ? again : undefined} />
         ) : (
           <form
             noValidate
@@ -137,12 +52,10 @@ export function PublicForm({ form, slug, opened, from, inside = false }: Props) 
                 value={raw[question.id] ?? ''}
                 problem={problems.find((entry) => entry.question === question.id)?.says}
                 onValue={(value) => {
-                  setRaw((before) => ({ ...before, [question.id]: value }));
-                  setProblems((before) => before.filter((entry) => entry.question !== question.id));
+                  put(question.id, value);
                 }}
                 onFile={(file) => {
-                  if (file) files.current.set(question.id, file);
-                  else files.current.delete(question.id);
+                  filling.attach(question.id, file);
                 }}
               />
             ))}
@@ -156,15 +69,7 @@ export function PublicForm({ form, slug, opened, from, inside = false }: Props) 
               </p>
             )}
             <div className="go">
-              {at > 0 ? (
-                <Button
-                  onClick={() => {
-                    setPage(at - 1);
-                  }}
-                >
-                  Back
-                </Button>
-              ) : null}
+              {at > 0 ? <Button onClick={back}>Back</Button> : null}
               <span className="grow" />
               <Button type="submit" variant="contained" disabled={busy}>
                 {last ? (busy ? 'Sending …' : form.button) : 'Go on'}
@@ -173,6 +78,24 @@ export function PublicForm({ form, slug, opened, from, inside = false }: Props) 
           </form>
         )}
       </main>
+    </div>
+  );
+}
+
+interface ThanksProps {
+  readonly thanks: { readonly text: string; readonly number: number };
+  readonly onAgain: (() => void) | undefined;
+}
+function Thanks({ thanks, onAgain }: ThanksProps) {
+  return (
+    <div role="status">
+      <p>{thanks.text}</p>
+      {thanks.number > 0 ? <p className="quiet small">Number {thanks.number}</p> : null}
+      {onAgain ? (
+        <button className="linkish" onClick={onAgain}>
+          back to the questions
+        </button>
+      ) : null}
     </div>
   );
 }

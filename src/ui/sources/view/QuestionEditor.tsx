@@ -83,16 +83,6 @@ function Parts({ question, onChange, onToggle }: Pick<Props, 'question' | 'onCha
   const put = (more: Partial<FormQuestion>): void => {
     onChange({ ...question, ...more });
   };
-  const putKind = (kind: QuestionKind): void => {
-    const { unit: _unit, options: _options, accepts: _accepts, ...rest } = question;
-    onChange({
-      ...rest,
-      kind,
-      ...(kind === 'choice' && { options: question.options ?? ['yes', 'no'] }),
-      ...(kind === 'file' && { accepts: question.accepts ?? ['pdf'] }),
-      ...(kind === 'number' && question.unit !== undefined && { unit: question.unit }),
-    });
-  };
   return (
     <div className="parts">
       <TextField
@@ -116,7 +106,7 @@ function Parts({ question, onChange, onToggle }: Pick<Props, 'question' | 'onCha
         label="Kind of answer"
         value={question.kind}
         onChange={(event) => {
-          putKind(event.target.value as QuestionKind);
+          onChange(asKind(question, event.target.value as QuestionKind));
         }}
       >
         {QUESTION_KINDS.map((kind) => (
@@ -155,6 +145,54 @@ function Parts({ question, onChange, onToggle }: Pick<Props, 'question' | 'onCha
           });
         }}
       />
+      <OfKind question={question} onChange={onChange} />
+      <TextField
+        className="wide"
+        label="Asked only when"
+        value={question.when}
+        placeholder="always"
+        helperText='a condition over the questions above, as in flows: wants_visit = "yes"'
+        onChange={(event) => {
+          put({ when: event.target.value });
+        }}
+      />
+      <FormControlLabel
+        label="an answer is needed"
+        control={
+          <Checkbox
+            checked={question.required}
+            onChange={(event) => {
+              put({ required: event.target.checked });
+            }}
+          />
+        }
+      />
+      <div className="done">
+        <Button onClick={onToggle}>Done</Button>
+      </div>
+    </div>
+  );
+}
+
+/** The same question with another kind of answer; what only the old kind has goes. */
+function asKind(question: FormQuestion, kind: QuestionKind): FormQuestion {
+  const { unit: _unit, options: _options, accepts: _accepts, ...rest } = question;
+  return {
+    ...rest,
+    kind,
+    ...(kind === 'choice' && { options: question.options ?? ['yes', 'no'] }),
+    ...(kind === 'file' && { accepts: question.accepts ?? ['pdf'] }),
+    ...(kind === 'number' && question.unit !== undefined && { unit: question.unit }),
+  };
+}
+
+/** What only a number, a choice or a file has. */
+function OfKind({ question, onChange }: Pick<Props, 'question' | 'onChange'>) {
+  const put = (more: Partial<FormQuestion>): void => {
+    onChange({ ...question, ...more });
+  };
+  return (
+    <>
       {question.kind === 'number' ? (
         <TextField
           label="Unit"
@@ -199,30 +237,6 @@ function Parts({ question, onChange, onToggle }: Pick<Props, 'question' | 'onCha
           ))}
         </div>
       ) : null}
-      <TextField
-        className="wide"
-        label="Asked only when"
-        value={question.when}
-        placeholder="always"
-        helperText='a condition over the questions above, as in flows: wants_visit = "yes"'
-        onChange={(event) => {
-          put({ when: event.target.value });
-        }}
-      />
-      <FormControlLabel
-        label="an answer is needed"
-        control={
-          <Checkbox
-            checked={question.required}
-            onChange={(event) => {
-              put({ required: event.target.checked });
-            }}
-          />
-        }
-      />
-      <div className="done">
-        <Button onClick={onToggle}>Done</Button>
-      </div>
-    </div>
+    </>
   );
 }

@@ -95,53 +95,59 @@ export function Sources({
           {lists.length === 0 ? (
             <p className="empty">No list yet. Drop one above: nothing is changed before you have seen what becomes of every row.</p>
           ) : (
-            <table className="plain">
-              <thead>
-                <tr>
-                  <th>list</th>
-                  <th>state</th>
-                  <th className="right">rows</th>
-                  <th className="right">new</th>
-                  <th className="right">known</th>
-                  <th className="right">perhaps</th>
-                  <th className="right">refused</th>
-                  <th className="right">taken in</th>
-                </tr>
-              </thead>
-              <tbody>
-                {lists.map((list) => (
-                  <GoRow key={list.id} href={`/sources/${list.id}`}>
-                    <td>
-                      <Link href={`/sources/${list.id}`} className="strong" css={placed({ textDecoration: 'none' })}>
-                        {list.label}
-                      </Link>{' '}
-                      <span className="quiet small">{list.fileName}</span>
-                    </td>
-                    <td>
-                      {list.state === 'done' ? (
-                        <Tag tone="moss">✓ done</Tag>
-                      ) : list.state === 'failed' ? (
-                        <Tag tone="brick">■ failed</Tag>
-                      ) : (
-                        <Tag tone="river">
-                          ≋ {list.doneRows} of {plural(list.total, 'row')}
-                        </Tag>
-                      )}
-                    </td>
-                    <td className="right">{list.total.toLocaleString('en-GB')}</td>
-                    {['new', 'known', 'perhaps', 'refused'].map((kind) => (
-                      <td key={kind} className="right">
-                        {kind in list.counts ? countText(list.counts[kind] ?? 0) : '–'}
-                      </td>
-                    ))}
-                    <td className="right quiet">{ago(list.createdAt, now)}</td>
-                  </GoRow>
-                ))}
-              </tbody>
-            </table>
+            <ListTable lists={lists} now={now} />
           )}
         </section>
       </div>
     </>
+  );
+}
+
+function ListTable({ lists, now }: { readonly lists: readonly ListView[]; readonly now: number }) {
+  return (
+    <table className="plain">
+      <thead>
+        <tr>
+          <th>list</th>
+          <th>state</th>
+          <th className="right">rows</th>
+          <th className="right">new</th>
+          <th className="right">known</th>
+          <th className="right">perhaps</th>
+          <th className="right">refused</th>
+          <th className="right">taken in</th>
+        </tr>
+      </thead>
+      <tbody>
+        {lists.map((list) => (
+          <GoRow key={list.id} href={`/sources/${list.id}`}>
+            <td>
+              <Link href={`/sources/${list.id}`} className="strong" css={placed({ textDecoration: 'none' })}>
+                {list.label}
+              </Link>{' '}
+              <span className="quiet small">{list.fileName}</span>
+            </td>
+            <td>
+              {list.state === 'done' ? (
+                <Tag tone="moss">✓ done</Tag>
+              ) : list.state === 'failed' ? (
+                <Tag tone="brick">■ failed</Tag>
+              ) : (
+                <Tag tone="river">
+                  ≋ {list.doneRows} of {plural(list.total, 'row')}
+                </Tag>
+              )}
+            </td>
+            <td className="right">{list.total.toLocaleString('en-GB')}</td>
+            {['new', 'known', 'perhaps', 'refused'].map((kind) => (
+              <td key={kind} className="right">
+                {kind in list.counts ? countText(list.counts[kind] ?? 0) : '–'}
+              </td>
+            ))}
+            <td className="right quiet">{ago(list.createdAt, now)}</td>
+          </GoRow>
+        ))}
+      </tbody>
+    </table>
   );
 }

@@ -40,11 +40,9 @@ interface Props {
 
 /** A webhook address: where to post, what of an example goes to which field, what was posted. */
 export function WebhookPage({ view, now, zone, publicUrl, mayChange, mayOpen }: Props) {
-  const fields = useFields();
   const router = useRouter();
   const [values, setValues] = useState(view.sample);
   const [matching, setMatching] = useState(view.matching);
-  const [json, setJson] = useState('');
   const [becomes, setBecomes] = useState<string | null>(null);
   const [said, setSaid] = useState<SaidText | null>(null);
   const failed = (error: unknown): void => {
@@ -104,43 +102,7 @@ export function WebhookPage({ view, now, zone, publicUrl, mayChange, mayOpen }: 
               Post one message to the address, or paste an example at the right: its values appear here and are matched to fields.
             </p>
           ) : (
-            <table className="plain">
-              <thead>
-                <tr>
-                  <th>value at</th>
-                  <th>in the example</th>
-                  <th>is taken as</th>
-                </tr>
-              </thead>
-              <tbody>
-                {Object.entries(values).map(([path, value]) => (
-                  <tr key={path}>
-                    <td>
-                      <code>{path}</code>
-                      <div className="small quiet">entry.{answerName(path)}</div>
-                    </td>
-                    <td className="wrap">{value.slice(0, 120)}</td>
-                    <td>
-                      <TextField
-                        select
-                        value={matching.find((entry) => entry.path === path)?.target ?? 'leave out'}
-                        disabled={!mayChange}
-                        onChange={(event) => {
-                          match(path, event.target.value);
-                        }}
-                        slotProps={{ htmlInput: { 'aria-label': `${path} is taken as` } }}
-                      >
-                        {targetsOf(fields).map((target) => (
-                          <MenuItem key={target} value={target}>
-                            {targetLabel(target, fields)}
-                          </MenuItem>
-                        ))}
-                      </TextField>
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <ValueTable values={values} matching={matching} mayChange={mayChange} onMatch={match} />
           )}
           <div className="bar ruled">
             <h2 className="grow">What was posted</h2>
@@ -161,46 +123,110 @@ export function WebhookPage({ view, now, zone, publicUrl, mayChange, mayOpen }: 
             onSaid={setSaid}
           />
         </section>
-        <section className="col" css={placed({ flex: '0 1 430px' })} aria-label="Where to post">
-          <div className="share">
-            <h2>Where to post</h2>
-            <TextField
-              fullWidth
-              value={`${publicUrl}/in/${view.slug}`}
-              slotProps={{ htmlInput: { readOnly: true, 'aria-label': 'Address' } }}
-            />
-            <p className="quiet small">
-              JSON by POST. Signed after Standard Webhooks (webhook-id, webhook-timestamp, webhook-signature), or with the token as
-              Authorization: Bearer …, or X-Token. A message with the same id is the same message: it can be sent again safely. Messages
-              signed more than five minutes ago are refused.
-            </p>
-            <h2>Try an example</h2>
-            <TextField
-              fullWidth
-              multiline
-              minRows={8}
-              maxRows={16}
-              value={json}
-              placeholder={'{ "contact": { "name": "Mara Quill", "email": "m.quill@firm.example" } }'}
-              onChange={(event) => {
-                setJson(event.target.value);
-              }}
-              slotProps={{ htmlInput: { 'aria-label': 'Example', spellCheck: false } }}
-            />
-            <p>
-              <Button
-                disabled={json.trim() === '' || !mayChange}
-                onClick={() => {
-                  tryOut(json, view.matching.length === 0 && values === null ? [] : matching);
-                }}
-              >
-                See what it would become
-              </Button>{' '}
-              <span className="quiet small">nothing is kept</span>
-            </p>
-          </div>
-        </section>
+        <WhereToPost
+          address={`${publicUrl}/in/${view.slug}`}
+          mayChange={mayChange}
+          onTry={(json) => {
+            tryOut(json, view.matching.length === 0 && values === null ? [] : matching);
+          }}
+        />
       </div>
     </>
+  );
+}
+
+interface ValueTableProps {
+  readonly values: Readonly<Record<string, string>>;
+  readonly matching: PayloadMatching;
+  readonly mayChange: boolean;
+  readonly onMatch: (path: string, target: Target) => void;
+}
+/** Each value of the example, and the field it is taken as. */
+function ValueTable({ values, matching, mayChange, onMatch }: ValueTableProps) {
+  const fields = useFields();
+  return (
+    <table className="plain">
+      <thead>
+        <tr>
+          <th>value at</th>
+          <th>in the example</th>
+          <th>is taken as</th>
+        </tr>
+      </thead>
+      <tbody>
+        {Object.entries(values).map(([path, value]) => (
+          <tr key={path}>
+            <td>
+              <code>{path}</code>
+              <div className="small quiet">entry.{answerName(path)}</div>
+            </td>
+            <td className="wrap">{value.slice(0, 120)}</td>
+            <td>
+              <TextField
+                select
+                value={matching.find((entry) => entry.path === path)?.target ?? 'leave out'}
+                disabled={!mayChange}
+                onChange={(event) => {
+                  onMatch(path, event.target.value);
+                }}
+                slotProps={{ htmlInput: { 'aria-label': `${path} is taken as` } }}
+              >
+                {targetsOf(fields).map((target) => (
+                  <MenuItem key={target} value={target}>
+                    {targetLabel(target, fields)}
+                  </MenuItem>
+                ))}
+              </TextField>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+interface WhereProps {
+  readonly address: string;
+  readonly mayChange: boolean;
+  readonly onTry: (json: string) => void;
+}
+function WhereToPost({ address, mayChange, onTry }: WhereProps) {
+  const [json, setJson] = useState('');
+  return (
+    <section className="col" css={placed({ flex: '0 1 430px' })} aria-label="Where to post">
+      <div className="share">
+        <h2>Where to post</h2>
+        <TextField fullWidth value={address} slotProps={{ htmlInput: { readOnly: true, 'aria-label': 'Address' } }} />
+        <p className="quiet small">
+          JSON by POST. Signed after Standard Webhooks (webhook-id, webhook-timestamp, webhook-signature), or with the token as
+          Authorization: Bearer …, or X-Token. A message with the same id is the same message: it can be sent again safely. Messages signed
+          more than five minutes ago are refused.
+        </p>
+        <h2>Try an example</h2>
+        <TextField
+          fullWidth
+          multiline
+          minRows={8}
+          maxRows={16}
+          value={json}
+          placeholder={'{ "contact": { "name": "Mara Quill", "email": "m.quill@firm.example" } }'}
+          onChange={(event) => {
+            setJson(event.target.value);
+          }}
+          slotProps={{ htmlInput: { 'aria-label': 'Example', spellCheck: false } }}
+        />
+        <p>
+          <Button
+            disabled={json.trim() === '' || !mayChange}
+            onClick={() => {
+              onTry(json);
+            }}
+          >
+            See what it would become
+          </Button>{' '}
+          <span className="quiet small">nothing is kept</span>
+        </p>
+      </div>
+    </section>
   );
 }

@@ -24,9 +24,6 @@ export function PersonalWindow({ text, problems, restsOn, mayChange, onChange }:
     onChange({ ...text, personal: { ...personal, ...change } });
   };
   const labelOf = (key: string): string => (fields.of('company', key) ?? fields.of('person', key))?.label ?? key;
-  const line = (i: number, change: Partial<LinePattern> | null): void => {
-    put({ lines: personal.lines.flatMap((each, k) => (k !== i ? [each] : change ? [{ ...each, ...change }] : [])) });
-  };
   const free = [...fields.all('company'), ...fields.all('person')].filter((field) => !personal.fields.includes(field.key));
   return (
     <>
@@ -34,42 +31,7 @@ export function PersonalWindow({ text, problems, restsOn, mayChange, onChange }:
         <h2>Personal line</h2>
         <span className="quiet small">rests on the first of these that is known of a reader; never the same as in the last ten</span>
       </div>
-      <ol css={placed({ margin: 0, paddingLeft: 20, lineHeight: 1.8 })}>
-        {personal.fields.map((key, i) => (
-          <li key={key}>
-            <span className="strong">{labelOf(key)}</span>{' '}
-            <span className="quiet small">{restsOn.find((each) => each.field === key)?.n ?? 0} readers</span>{' '}
-            {mayChange ? (
-              <>
-                {i > 0 ? (
-                  <button
-                    className="linkish small"
-                    aria-label={`${labelOf(key)} earlier`}
-                    onClick={() => {
-                      const next = [...personal.fields];
-                      next.splice(i, 1);
-                      next.splice(i - 1, 0, key);
-                      put({ fields: next });
-                    }}
-                  >
-                    earlier
-                  </button>
-                ) : null}{' '}
-                <button
-                  className="linkish small"
-                  aria-label={`Take out ${labelOf(key)}`}
-                  onClick={() => {
-                    put({ fields: personal.fields.filter((each) => each !== key) });
-                  }}
-                >
-                  take out
-                </button>
-              </>
-            ) : null}
-            <At problems={problemsAt(problems, `personal.fields.${i}`)} />
-          </li>
-        ))}
-      </ol>
+      <RestsOn personal={personal} put={put} labelOf={labelOf} problems={problems} mayChange={mayChange} restsOn={restsOn} />
       {mayChange ? (
         <div css={placed({ display: 'flex', gap: 16, alignItems: 'center', margin: '6px 0 10px' })}>
           <TextField
@@ -105,64 +67,7 @@ export function PersonalWindow({ text, problems, restsOn, mayChange, onChange }:
       ) : null}
       <At problems={problems.filter((problem) => problem.at === 'personal')} />
       {personal.lines.length > 0 ? (
-        <table className="plain criteria">
-          <thead>
-            <tr>
-              <th css={placed({ width: 130 })}>rests on</th>
-              <th>
-                a sentence, with {'{value}'}, {'{quote}'} or {'{day}'}
-              </th>
-              <th css={placed({ width: 120 })}>only when</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {personal.lines.map((pattern, i) => (
-              <tr key={i}>
-                <td>{labelOf(pattern.field)}</td>
-                <td>
-                  <textarea
-                    className="bare"
-                    css={placed({ width: '100%', resize: 'vertical' })}
-                    rows={2}
-                    aria-label={`Sentence ${i + 1}`}
-                    value={pattern.says}
-                    disabled={!mayChange}
-                    onChange={(event) => {
-                      line(i, { says: event.target.value });
-                    }}
-                  />
-                  <At problems={problemsAt(problems, `personal.lines.${i}`)} />
-                </td>
-                <td>
-                  <input
-                    className="bare mono"
-                    aria-label={`Condition of sentence ${i + 1}`}
-                    placeholder="always"
-                    value={pattern.when}
-                    disabled={!mayChange}
-                    onChange={(event) => {
-                      line(i, { when: event.target.value });
-                    }}
-                  />
-                </td>
-                <td className="right">
-                  {mayChange ? (
-                    <button
-                      className="linkish small"
-                      aria-label={`Take out sentence ${i + 1}`}
-                      onClick={() => {
-                        line(i, null);
-                      }}
-                    >
-                      take out
-                    </button>
-                  ) : null}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Sentences personal={personal} put={put} labelOf={labelOf} problems={problems} mayChange={mayChange} />
       ) : personal.fields.length > 0 ? (
         <p className="quiet small">Without sentences of yours, plain ones quote what their site says, in the reader’s language.</p>
       ) : null}
@@ -183,5 +88,121 @@ export function PersonalWindow({ text, problems, restsOn, mayChange, onChange }:
         </div>
       ) : null}
     </>
+  );
+}
+
+type Personal = ReturnType<typeof personalOf>;
+interface PartProps extends Pick<Props, 'problems' | 'mayChange'> {
+  readonly personal: Personal;
+  readonly put: (change: Partial<Personal>) => void;
+  readonly labelOf: (key: string) => string;
+}
+
+/** The fields the line may rest on, in their order. */
+function RestsOn({ personal, put, labelOf, problems, mayChange, restsOn }: PartProps & Pick<Props, 'restsOn'>) {
+  return (
+    <ol css={placed({ margin: 0, paddingLeft: 20, lineHeight: 1.8 })}>
+      {personal.fields.map((key, i) => (
+        <li key={key}>
+          <span className="strong">{labelOf(key)}</span>{' '}
+          <span className="quiet small">{restsOn.find((each) => each.field === key)?.n ?? 0} readers</span>{' '}
+          {mayChange ? (
+            <>
+              {i > 0 ? (
+                <button
+                  className="linkish small"
+                  aria-label={`${labelOf(key)} earlier`}
+                  onClick={() => {
+                    const next = [...personal.fields];
+                    next.splice(i, 1);
+                    next.splice(i - 1, 0, key);
+                    put({ fields: next });
+                  }}
+                >
+                  earlier
+                </button>
+              ) : null}{' '}
+              <button
+                className="linkish small"
+                aria-label={`Take out ${labelOf(key)}`}
+                onClick={() => {
+                  put({ fields: personal.fields.filter((each) => each !== key) });
+                }}
+              >
+                take out
+              </button>
+            </>
+          ) : null}
+          <At problems={problemsAt(problems, `personal.fields.${i}`)} />
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** The sentences of the business, each resting on a field. */
+function Sentences({ personal, put, labelOf, problems, mayChange }: PartProps) {
+  const line = (i: number, change: Partial<LinePattern> | null): void => {
+    put({ lines: personal.lines.flatMap((each, k) => (k !== i ? [each] : change ? [{ ...each, ...change }] : [])) });
+  };
+  return (
+    <table className="plain criteria">
+      <thead>
+        <tr>
+          <th css={placed({ width: 130 })}>rests on</th>
+          <th>
+            a sentence, with {'{value}'}, {'{quote}'} or {'{day}'}
+          </th>
+          <th css={placed({ width: 120 })}>only when</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {personal.lines.map((pattern, i) => (
+          <tr key={i}>
+            <td>{labelOf(pattern.field)}</td>
+            <td>
+              <textarea
+                className="bare"
+                css={placed({ width: '100%', resize: 'vertical' })}
+                rows={2}
+                aria-label={`Sentence ${i + 1}`}
+                value={pattern.says}
+                disabled={!mayChange}
+                onChange={(event) => {
+                  line(i, { says: event.target.value });
+                }}
+              />
+              <At problems={problemsAt(problems, `personal.lines.${i}`)} />
+            </td>
+            <td>
+              <input
+                className="bare mono"
+                aria-label={`Condition of sentence ${i + 1}`}
+                placeholder="always"
+                value={pattern.when}
+                disabled={!mayChange}
+                onChange={(event) => {
+                  line(i, { when: event.target.value });
+                }}
+              />
+            </td>
+            <td className="right">
+              {mayChange ? (
+                <button
+                  className="linkish small"
+                  aria-label={`Take out sentence ${i + 1}`}
+                  onClick={() => {
+                    line(i, null);
+                  }}
+                >
+                  take out
+                </button>
+              ) : null}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

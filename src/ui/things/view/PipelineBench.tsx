@@ -2,7 +2,7 @@
 'use client';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
-import type { ThingView } from '../../../api';
+import type { ThingTrial, ThingView } from '../../../api';
 import { plural } from '../../../core/base';
 import type { Pipeline } from '../../../core/flow/check';
 import { placed } from '../../kit/placed';
@@ -63,56 +63,24 @@ export function PipelineBench({ first, zone, mayChange }: Props) {
         </thead>
         <tbody>
           {stages.map((stage, i) => (
-            <tr key={i}>
-              <td>
-                <TextField
-                  value={stage.name}
-                  disabled={!mayChange}
-                  onChange={(event) => {
-                    put(stages.map((entry, k) => (k === i ? { ...entry, name: event.target.value } : entry)));
-                  }}
-                  slotProps={{ htmlInput: { 'aria-label': `Stage ${i + 1}`, maxLength: 60 } }}
-                  css={placed({ minWidth: 240 })}
-                />
-                {stage.was !== null && stage.was !== stage.name ? <span className="quiet small"> was {stage.was}</span> : null}
-                <At problems={problemsAt(trial?.problems ?? [], `stages.${i}`)} />
-              </td>
-              <td className="right">{stage.was === null ? <span className="quiet">new</span> : (deals[stage.was] ?? 0)}</td>
-              <td className="right">
-                {mayChange ? (
-                  <>
-                    <Button
-                      aria-label={`Stage ${i + 1} earlier`}
-                      disabled={i === 0}
-                      onClick={() => {
-                        move(i, -1);
-                      }}
-                    >
-                      ↑
-                    </Button>{' '}
-                    <Button
-                      aria-label={`Stage ${i + 1} later`}
-                      disabled={i === stages.length - 1}
-                      onClick={() => {
-                        move(i, 1);
-                      }}
-                    >
-                      ↓
-                    </Button>{' '}
-                    <button
-                      className="linkish small"
-                      aria-label={`Take out ${stage.name}`}
-                      disabled={stages.length === 1}
-                      onClick={() => {
-                        put(stages.filter((_, k) => k !== i));
-                      }}
-                    >
-                      take out
-                    </button>
-                  </>
-                ) : null}
-              </td>
-            </tr>
+            <StageRow
+              key={i}
+              no={i}
+              stage={stage}
+              isLast={i === stages.length - 1}
+              deals={stage.was === null ? null : (deals[stage.was] ?? 0)}
+              problems={trial?.problems ?? []}
+              mayChange={mayChange}
+              onName={(name) => {
+                put(stages.map((entry, k) => (k === i ? { ...entry, name } : entry)));
+              }}
+              onMove={(by) => {
+                move(i, by);
+              }}
+              onDrop={() => {
+                put(stages.filter((_, k) => k !== i));
+              }}
+            />
           ))}
         </tbody>
       </table>
@@ -150,5 +118,65 @@ export function PipelineBench({ first, zone, mayChange }: Props) {
         </div>
       ))}
     </BenchFrame>
+  );
+}
+
+interface StageProps {
+  readonly no: number;
+  readonly stage: StageDraft;
+  readonly isLast: boolean;
+  /** null: the stage is new */
+  readonly deals: number | null;
+  readonly problems: ThingTrial['problems'];
+  readonly mayChange: boolean;
+  readonly onName: (name: string) => void;
+  readonly onMove: (by: number) => void;
+  readonly onDrop: () => void;
+}
+function StageRow({ no: i, stage, isLast, deals, problems, mayChange, onName, onMove, onDrop }: StageProps) {
+  return (
+    <tr>
+      <td>
+        <TextField
+          value={stage.name}
+          disabled={!mayChange}
+          onChange={(event) => {
+            onName(event.target.value);
+          }}
+          slotProps={{ htmlInput: { 'aria-label': `Stage ${i + 1}`, maxLength: 60 } }}
+          css={placed({ minWidth: 240 })}
+        />
+        {stage.was !== null && stage.was !== stage.name ? <span className="quiet small"> was {stage.was}</span> : null}
+        <At problems={problemsAt(problems, `stages.${i}`)} />
+      </td>
+      <td className="right">{deals ?? <span className="quiet">new</span>}</td>
+      <td className="right">
+        {mayChange ? (
+          <>
+            <Button
+              aria-label={`Stage ${i + 1} earlier`}
+              disabled={i === 0}
+              onClick={() => {
+                onMove(-1);
+              }}
+            >
+              ↑
+            </Button>{' '}
+            <Button
+              aria-label={`Stage ${i + 1} later`}
+              disabled={isLast}
+              onClick={() => {
+                onMove(1);
+              }}
+            >
+              ↓
+            </Button>{' '}
+            <button className="linkish small" aria-label={`Take out ${stage.name}`} disabled={i === 0 && isLast} onClick={onDrop}>
+              take out
+            </button>
+          </>
+        ) : null}
+      </td>
+    </tr>
   );
 }

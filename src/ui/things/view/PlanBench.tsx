@@ -1,7 +1,7 @@
 /** @jsxImportSource @emotion/react */
 'use client';
 import { Button, MenuItem, TextField } from '@mui/material';
-import type { ThingView } from '../../../api';
+import type { ThingTrial, ThingView } from '../../../api';
 import { plural } from '../../../core/base';
 import type { FollowUpPlan } from '../../../core/writer';
 import { dayTimeText } from '../../kit/format';
@@ -45,59 +45,27 @@ export function PlanBench({ first, texts, mailboxes, zone, mayChange }: Props) {
           </tr>
         </thead>
         <tbody>
-          {plan.touches.map((touch, i) => {
-            const at = trial?.plan?.touches[i]?.at;
-            return (
-              <tr key={i}>
-                <td>
-                  <TextField
-                    type="number"
-                    value={touch.day}
-                    disabled={!mayChange || i === 0}
-                    onChange={(event) => {
-                      put(i, { day: Math.max(0, Math.round(Number(event.target.value))) });
-                    }}
-                    slotProps={{ htmlInput: { 'aria-label': `Working day of touch ${i + 1}`, min: 0, max: 400 } }}
-                    css={placed({ width: 90 })}
-                  />
-                  <At problems={problemsAt(problems, `touches.${i}.day`)} />
-                </td>
-                <td>
-                  <TextField
-                    select
-                    value={touch.template}
-                    disabled={!mayChange}
-                    onChange={(event) => {
-                      put(i, { template: event.target.value });
-                    }}
-                    slotProps={{ htmlInput: { 'aria-label': `Text of touch ${i + 1}` } }}
-                    css={placed({ minWidth: 220 })}
-                  >
-                    {[...new Set([...texts, touch.template])].map((text) => (
-                      <MenuItem key={text} value={text}>
-                        {text}
-                      </MenuItem>
-                    ))}
-                  </TextField>
-                  <At problems={problemsAt(problems, `touches.${i}.template`)} />
-                </td>
-                <td className="quiet">{at === undefined ? '' : `from ${dayTimeText(Date.parse(at), zone)}`}</td>
-                <td className="right">
-                  {mayChange && plan.touches.length > 1 && i > 0 ? (
-                    <button
-                      className="linkish small"
-                      aria-label={`Take out touch ${i + 1}`}
-                      onClick={() => {
-                        set({ ...plan, touches: plan.touches.filter((_, k) => k !== i) });
-                      }}
-                    >
-                      take out
-                    </button>
-                  ) : null}
-                </td>
-              </tr>
-            );
-          })}
+          {plan.touches.map((touch, i) => (
+            <Touch
+              key={i}
+              no={i}
+              touch={touch}
+              texts={texts}
+              problems={problems}
+              says={leavesAt(trial?.plan?.touches[i]?.at, zone)}
+              mayChange={mayChange}
+              onChange={(change) => {
+                put(i, change);
+              }}
+              onDrop={
+                plan.touches.length > 1 && i > 0
+                  ? () => {
+                      set({ ...plan, touches: plan.touches.filter((_, k) => k !== i) });
+                    }
+                  : undefined
+              }
+            />
+          ))}
         </tbody>
       </table>
       {mayChange ? (
@@ -115,47 +83,115 @@ export function PlanBench({ first, texts, mailboxes, zone, mayChange }: Props) {
       <div className="head-row">
         <h2>From where, and when</h2>
       </div>
-      <div css={placed({ display: 'flex', gap: 12 })}>
+      <FromWhere plan={plan} mailboxes={mailboxes} mayChange={mayChange} onChange={set} />
+      <At problems={[...problemsAt(problems, 'mailbox'), ...problemsAt(problems, 'hours')]} />
+    </BenchFrame>
+  );
+}
+
+const leavesAt = (at: string | undefined, zone: string): string => (at === undefined ? '' : `from ${dayTimeText(Date.parse(at), zone)}`);
+
+interface TouchProps extends Pick<Props, 'texts' | 'mayChange'> {
+  readonly no: number;
+  readonly touch: FollowUpPlan['touches'][number];
+  readonly problems: ThingTrial['problems'];
+  readonly says: string;
+  readonly onChange: (change: Partial<FollowUpPlan['touches'][number]>) => void;
+  /** undefined: it cannot go */
+  readonly onDrop: (() => void) | undefined;
+}
+function Touch({ no: i, touch, texts, problems, says, mayChange, onChange, onDrop }: TouchProps) {
+  return (
+    <tr>
+      <td>
+        <TextField
+          type="number"
+          value={touch.day}
+          disabled={!mayChange || i === 0}
+          onChange={(event) => {
+            onChange({ day: Math.max(0, Math.round(Number(event.target.value))) });
+          }}
+          slotProps={{ htmlInput: { 'aria-label': `Working day of touch ${i + 1}`, min: 0, max: 400 } }}
+          css={placed({ width: 90 })}
+        />
+        <At problems={problemsAt(problems, `touches.${i}.day`)} />
+      </td>
+      <td>
         <TextField
           select
-          label="mailbox"
-          value={plan.mailbox}
+          value={touch.template}
           disabled={!mayChange}
           onChange={(event) => {
-            set({ ...plan, mailbox: event.target.value });
+            onChange({ template: event.target.value });
           }}
-          css={placed({ minWidth: 160 })}
+          slotProps={{ htmlInput: { 'aria-label': `Text of touch ${i + 1}` } }}
+          css={placed({ minWidth: 220 })}
         >
-          {[...new Set([...mailboxes, plan.mailbox])].map((box) => (
-            <MenuItem key={box} value={box}>
-              {box}
+          {[...new Set([...texts, touch.template])].map((text) => (
+            <MenuItem key={text} value={text}>
+              {text}
             </MenuItem>
           ))}
         </TextField>
-        {(['from', 'to'] as const).map((end) => (
-          <TextField
-            key={end}
-            select
-            label={end === 'from' ? 'not before' : 'not after'}
-            value={plan.hours[end]}
-            disabled={!mayChange}
-            onChange={(event) => {
-              set({ ...plan, hours: { ...plan.hours, [end]: event.target.value } });
-            }}
-            css={placed({ minWidth: 110 })}
-          >
-            {[...new Set([...HALF_HOURS, plan.hours[end]])].sort().map((hour) => (
-              <MenuItem key={hour} value={hour}>
-                {hour}
-              </MenuItem>
-            ))}
-          </TextField>
+        <At problems={problemsAt(problems, `touches.${i}.template`)} />
+      </td>
+      <td className="quiet">{says}</td>
+      <td className="right">
+        {mayChange && onDrop ? (
+          <button className="linkish small" aria-label={`Take out touch ${i + 1}`} onClick={onDrop}>
+            take out
+          </button>
+        ) : null}
+      </td>
+    </tr>
+  );
+}
+
+interface FromProps extends Pick<Props, 'mailboxes' | 'mayChange'> {
+  readonly plan: FollowUpPlan;
+  readonly onChange: (plan: FollowUpPlan) => void;
+}
+function FromWhere({ plan, mailboxes, mayChange, onChange }: FromProps) {
+  return (
+    <div css={placed({ display: 'flex', gap: 12 })}>
+      <TextField
+        select
+        label="mailbox"
+        value={plan.mailbox}
+        disabled={!mayChange}
+        onChange={(event) => {
+          onChange({ ...plan, mailbox: event.target.value });
+        }}
+        css={placed({ minWidth: 160 })}
+      >
+        {[...new Set([...mailboxes, plan.mailbox])].map((box) => (
+          <MenuItem key={box} value={box}>
+            {box}
+          </MenuItem>
         ))}
-        <span className="quiet small" css={placed({ alignSelf: 'center' })}>
-          in the reader’s own time
-        </span>
-      </div>
-      <At problems={[...problemsAt(problems, 'mailbox'), ...problemsAt(problems, 'hours')]} />
-    </BenchFrame>
+      </TextField>
+      {(['from', 'to'] as const).map((end) => (
+        <TextField
+          key={end}
+          select
+          label={end === 'from' ? 'not before' : 'not after'}
+          value={plan.hours[end]}
+          disabled={!mayChange}
+          onChange={(event) => {
+            onChange({ ...plan, hours: { ...plan.hours, [end]: event.target.value } });
+          }}
+          css={placed({ minWidth: 110 })}
+        >
+          {[...new Set([...HALF_HOURS, plan.hours[end]])].sort().map((hour) => (
+            <MenuItem key={hour} value={hour}>
+              {hour}
+            </MenuItem>
+          ))}
+        </TextField>
+      ))}
+      <span className="quiet small" css={placed({ alignSelf: 'center' })}>
+        in the reader’s own time
+      </span>
+    </div>
   );
 }

@@ -25,10 +25,8 @@ const USUAL = ['{first_name or "there"}', '{company.name}', '{personal line}', '
 export function TextBench({ first, zone, mayChange }: Props) {
   const state = useThing<MessageTemplate>(first);
   const { body: text, trial, set } = state;
-  const fields = useFields();
   const problems = trial?.problems ?? [];
   const area = useRef<HTMLTextAreaElement>(null);
-  const [picked, setPicked] = useState('');
   const put = (piece: string): void => {
     const at = area.current?.selectionStart ?? text.body.length;
     const next = putIn(text.body, at, piece);
@@ -38,10 +36,6 @@ export function TextBench({ first, zone, mayChange }: Props) {
       area.current?.setSelectionRange(next.at, next.at);
     });
   };
-  const slots = [
-    ...fields.all('company').map((field) => ({ slot: `company.${field.key}`, label: `company: ${field.label}` })),
-    ...fields.all('person').map((field) => ({ slot: field.key, label: field.label })),
-  ];
   return (
     <BenchFrame
       state={state}
@@ -111,40 +105,51 @@ export function TextBench({ first, zone, mayChange }: Props) {
         css={placed({ marginTop: 14 })}
       />
       <At problems={problemsAt(problems, 'body')} />
-      {mayChange ? (
-        <div className="pieces">
-          <span className="quiet">put in:</span>
-          {USUAL.map((piece) => (
-            <button
-              key={piece}
-              className="linkish"
-              onClick={() => {
-                put(piece);
-              }}
-            >
-              {piece}
-            </button>
-          ))}
-          <TextField
-            select
-            size="small"
-            value={picked}
-            onChange={(event) => {
-              setPicked('');
-              put(`{${event.target.value}}`);
-            }}
-            slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': 'Put in a field' } }}
-          >
-            <MenuItem value="">a field …</MenuItem>
-            {slots.map(({ slot, label }) => (
-              <MenuItem key={slot} value={slot}>
-                {label}
-              </MenuItem>
-            ))}
-          </TextField>
-        </div>
-      ) : null}
+      {mayChange ? <Pieces onPiece={put} /> : null}
       <PersonalWindow text={text} problems={problems} mayChange={mayChange} restsOn={trial?.text?.restsOn ?? []} onChange={set} />
     </BenchFrame>
+  );
+}
+
+/** What can be put in at the caret: usual pieces, and any field. */
+function Pieces({ onPiece }: { readonly onPiece: (piece: string) => void }) {
+  const fields = useFields();
+  const [picked, setPicked] = useState('');
+  const slots = [
+    ...fields.all('company').map((field) => ({ slot: `company.${field.key}`, label: `company: ${field.label}` })),
+    ...fields.all('person').map((field) => ({ slot: field.key, label: field.label })),
+  ];
+  return (
+    <div className="pieces">
+      <span className="quiet">put in:</span>
+      {USUAL.map((piece) => (
+        <button
+          key={piece}
+          className="linkish"
+          onClick={() => {
+            onPiece(piece);
+          }}
+        >
+          {piece}
+        </button>
+      ))}
+      <TextField
+        select
+        size="small"
+        value={picked}
+        onChange={(event) => {
+          setPicked('');
+          onPiece(`{${event.target.value}}`);
+        }}
+        slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': 'Put in a field' } }}
+      >
+        <MenuItem value="">a field …</MenuItem>
+        {slots.map(({ slot, label }) => (
+          <MenuItem key={slot} value={slot}>
+            {label}
+          </MenuItem>
+        ))}
+      </TextField>
+    </div>
   );
 }
