@@ -1,5 +1,6 @@
 import '@fontsource-variable/source-sans-3/wght.css';
 import '../ui/kit/base.css';
+import '../ui/kit/frame.css';
 import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter';
 import type { Metadata } from 'next';
 import { headers } from 'next/headers';

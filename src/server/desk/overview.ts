@@ -3,13 +3,13 @@ import { openSends, providerFigures, sendsByHour, type ProviderFigures, type Sen
 import {
   answersSince,
   findThread,
-  listMailboxes,
   listThreads,
   messagesOfThread,
   pageMessages,
   type MessageRow,
   type ThreadRow,
 } from '../messages/store/messages';
+import { listMailboxes } from '../messages/store/mailboxes';
 import { journalOf, type StoredEntry } from '../trips/store/trips';
 import { countStates, listTrips, type TripListRow } from '../trips/store/trip-lists';
 import { versionsOf } from '../flows/store/flows';

@@ -8,13 +8,13 @@ import {
   editMessage,
   findMessage,
   messagesByIds,
-  isDoNotContact,
   holdersOf,
   messagesOfThreads,
   setMessageState,
   unhandledReplies,
   type MessageRow,
 } from '../messages/store/messages';
+import { isDoNotContact } from '../messages/store/do-not-contact';
 import { findPerson } from '../records/store/records';
 import {
   closeReview,

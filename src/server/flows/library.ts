@@ -5,7 +5,7 @@ import type { Tx } from '../db';
 import { listLibrary, listTeams, trialsOf, versionsOf } from './store/flows';
 import { listFields } from '../records/store/fields';
 import { listUsers } from '../access/store/access';
-import { listMailboxes } from '../messages/store/messages';
+import { listMailboxes } from '../messages/store/mailboxes';
 import { listOpenings } from '../intake/store/openings';
 import { listWebhooks } from '../trips/store/outbox';
 import type { World } from '../platform/world';

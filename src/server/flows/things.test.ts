@@ -1,5 +1,5 @@
 import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
-import { addDoNotContact } from '../messages/store/messages';
+import { addDoNotContact } from '../messages/store/do-not-contact';
 import { createFlow, flows, flow, saveDraft, startOn } from './flows';
 import { loadLibrary } from './library';
 import { people } from '../records/records';

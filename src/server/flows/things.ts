@@ -21,7 +21,7 @@ import {
 } from '../../core/things';
 import type { Tx } from '../db';
 import { listFlows, versionsOf } from './store/flows';
-import { dealsByStage, moveStage, renamePipeline } from '../records/store/records';
+import { dealsByStage, moveStage, renamePipeline } from '../records/store/deals';
 import { listProviders } from '../workspace/store/providers';
 import { getSetting, putSetting } from '../platform/store/settings';
 import {

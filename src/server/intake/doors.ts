@@ -1,7 +1,7 @@
 import type { Instant } from '../../core/base';
 import { watchedSchema } from '../../core/intake';
 import { listIntakes, type IntakeRow } from './store/intakes';
-import { listMailboxes } from '../messages/store/messages';
+import { listMailboxes } from '../messages/store/mailboxes';
 import { flowsTaking } from './entries';
 import type { World } from '../platform/world';
 

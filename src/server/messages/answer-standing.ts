@@ -9,16 +9,11 @@ import type { OwnField } from '../../core/fields';
 import { written, type ReplyReading } from '../../core/reply';
 import type { Tx } from '../db';
 import { factsOf } from '../records/store/facts';
-import {
-  findThread,
-  isDoNotContact,
-  listMailboxes,
-  messagesOfThread,
-  type MailboxRow,
-  type MessageRow,
-  type ThreadRow,
-} from './store/messages';
-import { findPerson, loadDeals, loadViews, pageDeals } from '../records/store/records';
+import { findThread, messagesOfThread, type MessageRow, type ThreadRow } from './store/messages';
+import { listMailboxes, type MailboxRow } from './store/mailboxes';
+import { isDoNotContact } from './store/do-not-contact';
+import { findPerson, loadViews } from '../records/store/records';
+import { loadDeals, pageDeals } from '../records/store/deals';
 import { listThings } from '../flows/store/things';
 import { loadCatalogue } from '../records/fields';
 import { currentFacts } from '../trips/requests/compose';

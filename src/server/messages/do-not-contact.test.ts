@@ -2,7 +2,7 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
-import { addDoNotContact, isDoNotContact } from './store/messages';
+import { addDoNotContact, isDoNotContact } from './store/do-not-contact';
 import { barAddress, barList, barredFile, doNotContactList, liftAddress } from './do-not-contact';
 import type { Actor } from '../platform/world';
 

@@ -5,7 +5,7 @@
 import fs from 'node:fs';
 import type { FileAnswer } from '../../api';
 import { readTable } from '../../core/intake';
-import { addDoNotContact, liftDoNotContact, listDoNotContact, whyDoNotContact } from './store/messages';
+import { addDoNotContact, liftDoNotContact, listDoNotContact, whyDoNotContact } from './store/do-not-contact';
 import { insertAudit } from '../access/store/audit';
 import { csvOf } from '../platform/csv';
 import { Refusal, type Actor, type World } from '../platform/world';

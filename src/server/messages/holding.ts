@@ -23,7 +23,8 @@ import {
   unhandleMessage,
   unsettleDecision,
 } from './store/holding';
-import { findMessage, findThread, handleMessage, listMailboxes, lockThread, messagesOfThread, setThread } from './store/messages';
+import { findMessage, findThread, handleMessage, lockThread, messagesOfThread, setThread } from './store/messages';
+import { listMailboxes } from './store/mailboxes';
 import { insertAudit } from '../access/store/audit';
 import { insertHappenings } from '../records/store/timeline';
 import { BY_RULE, isAwaiting, madeOf, materialOf, standing, unanswered, type Awaiting, type Material } from './answer-standing';

@@ -5,7 +5,7 @@
 import { z } from 'zod';
 import type { Instant } from '../../core/base';
 import type { MailRoute, RouteCheck } from '../ports';
-import { listMailboxes, mailboxRoutes, putMailbox, putRoute, putRouteCheck, type MailboxRow } from './store/messages';
+import { listMailboxes, mailboxRoutes, putMailbox, putRoute, putRouteCheck, type MailboxRow } from './store/mailboxes';
 import { listThings } from '../flows/store/things';
 import { insertAudit } from '../access/store/audit';
 import { flowsNaming } from '../flows/naming';

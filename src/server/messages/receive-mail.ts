@@ -6,15 +6,8 @@ import type { Tx } from '../db';
 import type { IncomingMail } from '../ports';
 import { examplesToReadBy } from './store/corrections';
 import { dropPlanned, plannedOfThread } from './store/effects';
-import {
-  addDoNotContact,
-  findMessage,
-  insertReceived,
-  lastThreadWith,
-  messageByRfcIds,
-  setMessageState,
-  setThread,
-} from './store/messages';
+import { findMessage, insertReceived, lastThreadWith, messageByRfcIds, setMessageState, setThread } from './store/messages';
+import { addDoNotContact } from './store/do-not-contact';
 import { findPerson } from '../records/store/records';
 import { insertHappenings } from '../records/store/timeline';
 import { postEvent } from '../trips/store/trips';

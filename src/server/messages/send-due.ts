@@ -3,20 +3,9 @@ import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { Instant } from '../../core/base';
 import { transact, type Tx } from '../db';
 import { claimDoubts, claimSends, forgetAttempt, lastOtherSend, settleSend, startSend, type HeldSend } from './store/effects';
-import {
-  answersTheirs,
-  findMessage,
-  findThread,
-  isDoNotContact,
-  keepRaw,
-  listMailboxes,
-  lockMailbox,
-  mailboxRoutes,
-  rawOf,
-  setMessageState,
-  type MessageRow,
-  type ThreadRow,
-} from './store/messages';
+import { answersTheirs, findMessage, findThread, keepRaw, rawOf, setMessageState, type MessageRow, type ThreadRow } from './store/messages';
+import { listMailboxes, lockMailbox, mailboxRoutes } from './store/mailboxes';
+import { isDoNotContact } from './store/do-not-contact';
 import { findPerson } from '../records/store/records';
 import type { SendOutcome } from '../ports';
 import { afterDropped, afterRefused, afterSent } from './sent';

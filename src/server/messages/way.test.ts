@@ -1,6 +1,6 @@
 /** The whole way of the demo's flow on a real database, with the outside in memory: file in, review, mail, answer, plan stopped. */
 import { factsOf } from '../records/store/facts';
-import { listDoNotContact } from './store/messages';
+import { listDoNotContact } from './store/do-not-contact';
 import { goodSite, demoWorkspace, replyTo, START, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { flows, saveDraft, startTrial, trial } from '../flows/flows';
 import { release } from '../flows/releases';

@@ -10,18 +10,15 @@ import {
   findCompany,
   findPerson,
   insertCompanies,
-  insertDeal,
   insertPeople,
-  moveDeal,
   pageCompanies,
-  pageDeals,
   pagePeople,
   peopleOfCompany,
   type CompanyRow,
-  type DealRow,
   type PersonRow,
   type RecordCounts,
 } from './store/records';
+import { insertDeal, moveDeal, pageDeals, type DealRow } from './store/deals';
 import { mergesInto, type MergeRow } from './store/merges';
 import { reviewsOfPeople, type ReviewRow } from '../desk/store/reviews';
 import { applicationsOf, type ApplicationRow } from '../intake/store/openings';

@@ -5,7 +5,8 @@ import { chooseCurrent, type Fact } from '../../core/facts';
 import { transact, type Tx } from '../db';
 import { factsOf, insertTrialFacts, trialFactsOf } from '../records/store/facts';
 import { applicationValues, openingValues } from '../intake/store/openings';
-import { loadDeals, loadViews } from '../records/store/records';
+import { loadViews } from '../records/store/records';
+import { loadDeals } from '../records/store/deals';
 import {
   claimTrips,
   deleteEvents,

@@ -1,7 +1,7 @@
 /** Rules no flow can switch off, reading and looking up: at the moment of doing, on a real database. */
 import { demoWorkspace, goodSite, replyTo, testWorker, testWorld, type TestWorld } from '../../testing/world';
 import { WorldFailure } from '../ports';
-import { addDoNotContact } from '../messages/store/messages';
+import { addDoNotContact } from '../messages/store/do-not-contact';
 import { createFlow, startOn, startTrial, trial } from '../flows/flows';
 import { release } from '../flows/releases';
 

@@ -1,5 +1,5 @@
 import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
-import { addDoNotContact } from '../messages/store/messages';
+import { addDoNotContact } from '../messages/store/do-not-contact';
 import { bringEntry } from '../intake/forms';
 import { createFlow } from '../flows/flows';
 import { changeRecord } from '../records/by-hand';

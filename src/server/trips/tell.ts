@@ -3,7 +3,7 @@ import type { Command } from '../../core/engine';
 import type { Tx } from '../db';
 import { ITS_OWNER } from '../../core/flow/syntax';
 import { insertCall, insertNotices, listWebhooks, openNotices, ownersOf, readNotice, usersNamed, type NoticeRow } from './store/outbox';
-import { listMailboxes } from '../messages/store/messages';
+import { listMailboxes } from '../messages/store/mailboxes';
 import { Refusal, type Actor, type World } from '../platform/world';
 
 /** Puts a notice before everyone a role, team or name stands for; by mail too when asked. A webhook's name makes it a call. */

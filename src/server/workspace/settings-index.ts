@@ -4,7 +4,7 @@ import { dayKey } from '../../core/calendar';
 import { SOURCE_NAMES } from '../ports';
 import { listTokens } from '../access/store/access';
 import { listFields } from '../records/store/fields';
-import { listDoNotContact } from '../messages/store/messages';
+import { listDoNotContact } from '../messages/store/do-not-contact';
 import { mailboxViews } from '../messages/mailboxes';
 import { peopleView } from '../access/people-here';
 import { providers } from './providers';

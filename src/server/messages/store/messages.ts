@@ -3,56 +3,6 @@ import { consequenceOf, KINDS, type ReplyReading } from '../../../core/reply';
 import type { Composed, MessageCheck, UsedFact } from '../../../core/writer';
 import type { Tx } from '../../db';
 
-export interface MailboxRow {
-  readonly name: string;
-  readonly address: string;
-  readonly displayName: string;
-  readonly zone: string;
-  readonly dailyLimit: number;
-  readonly personGapDays: number;
-}
-
-export async function lockMailbox(tx: Tx, name: string): Promise<MailboxRow | undefined> {
-  const [row] = await tx<
-    MailboxRow[]
-  >`select name, address, display_name, zone, daily_limit, person_gap_days from mailbox where name = ${name} for update`;
-  return row;
-}
-export async function listMailboxes(tx: Tx): Promise<MailboxRow[]> {
-  return [...(await tx<MailboxRow[]>`select name, address, display_name, zone, daily_limit, person_gap_days from mailbox order by name`)];
-}
-export async function putMailbox(tx: Tx, box: MailboxRow): Promise<void> {
-  await tx`insert into mailbox (name, address, display_name, zone, daily_limit, person_gap_days) values (${box.name}, ${box.address}, ${box.displayName}, ${box.zone}, ${box.dailyLimit}, ${box.personGapDays})
-    on conflict (name) do update set address = excluded.address, display_name = excluded.display_name, zone = excluded.zone, daily_limit = excluded.daily_limit, person_gap_days = excluded.person_gap_days`;
-}
-
-export interface RouteRow {
-  readonly name: string;
-  readonly address: string;
-  readonly replyTo: string | null;
-  readonly route: unknown;
-  /** sealed */
-  readonly secret: string | null;
-  readonly checked: unknown;
-}
-/** The ways out of the mailboxes. */
-export async function mailboxRoutes(tx: Tx): Promise<RouteRow[]> {
-  return [...(await tx<RouteRow[]>`select name, address, reply_to, route, route_secret as secret, checked from mailbox order by name`)];
-}
-/** Without `secret` the one that is kept stays; another way out has not been checked yet. */
-export async function putRoute(
-  tx: Tx,
-  name: string,
-  to: { readonly replyTo: string | null; readonly route: unknown; readonly secret?: string | null },
-): Promise<void> {
-  const route = to.route === null ? null : tx.json(to.route as never);
-  await tx`update mailbox set reply_to = ${to.replyTo}, checked = case when route is not distinct from ${route}::jsonb ${to.secret === undefined ? tx`` : tx`and false`} then checked end, route = ${route}
-    ${to.secret === undefined ? tx`` : tx`, route_secret = ${to.secret}`} where name = ${name}`;
-}
-export async function putRouteCheck(tx: Tx, name: string, checked: unknown): Promise<void> {
-  await tx`update mailbox set checked = ${tx.json(checked as never)} where name = ${name}`;
-}
-
 export async function insertThread(
   tx: Tx,
   thread: {
@@ -352,44 +302,6 @@ export async function recentLines(tx: Tx, template: string, limit: number): Prom
     { personalLine: string }[]
   >`select personal_line from message where direction = 'out' and template = ${template} and personal_line is not null order by at desc, id limit ${limit}`;
   return rows.map((row) => row.personalLine);
-}
-
-export async function isDoNotContact(tx: Tx, email: string | null): Promise<boolean> {
-  return email !== null && (await doNotContactAmong(tx, [email])).size > 0;
-}
-/** What an address is barred by: itself, `@` its domain, and that of the domains above it. */
-function barredBy(email: string): readonly string[] {
-  const parts = email.slice(email.lastIndexOf('@') + 1).split('.');
-  return [email, ...parts.slice(0, -1).map((_, i) => `@${parts.slice(i).join('.')}`)];
-}
-/** Of some addresses, those nobody may write to. */
-export async function doNotContactAmong(tx: Tx, emails: readonly string[]): Promise<ReadonlySet<string>> {
-  const names = new Map(emails.map((email) => [email, barredBy(email)] as const));
-  const all = [...new Set([...names.values()].flat())];
-  const barred = new Set(
-    (await tx<{ email: string }[]>`select email from do_not_contact where email = any(${all})`).map((row) => row.email),
-  );
-  return new Set(emails.filter((email) => names.get(email)?.some((name) => barred.has(name)) === true));
-}
-export async function addDoNotContact(tx: Tx, email: string, why: string, now: Instant): Promise<void> {
-  await tx`insert into do_not_contact (email, why, at) values (${email}, ${why}, ${now}) on conflict (email) do nothing`;
-}
-/** Why an address is not written to; undefined when it may be. */
-export async function whyDoNotContact(tx: Tx, email: string): Promise<string | undefined> {
-  return (await tx<{ why: string }[]>`select why from do_not_contact where email = ${email}`)[0]?.why;
-}
-export async function liftDoNotContact(tx: Tx, email: string): Promise<void> {
-  await tx`delete from do_not_contact where email = ${email}`;
-}
-export async function listDoNotContact(
-  tx: Tx,
-  limit = 500,
-): Promise<{ readonly email: string; readonly why: string; readonly at: Instant }[]> {
-  return [
-    ...(await tx<
-      { email: string; why: string; at: Instant }[]
-    >`select email, why, at from do_not_contact order by at desc, email limit ${limit}`),
-  ];
 }
 export type { JsonObject };
 

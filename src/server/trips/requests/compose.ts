@@ -1,8 +1,11 @@
 import type { Answer, RecordView, Request } from '../../../core/engine';
 import { chooseCurrent, type Fact } from '../../../core/facts';
 import { factsOf, trialFactsOf } from '../../records/store/facts';
-import { isDoNotContact, listMailboxes, recentLines } from '../../messages/store/messages';
-import { findPerson, pageDeals } from '../../records/store/records';
+import { recentLines } from '../../messages/store/messages';
+import { listMailboxes } from '../../messages/store/mailboxes';
+import { isDoNotContact } from '../../messages/store/do-not-contact';
+import { findPerson } from '../../records/store/records';
+import { pageDeals } from '../../records/store/deals';
 import type { HeldTrip } from '../store/trips';
 import type { World } from '../../platform/world';
 

@@ -3,7 +3,7 @@ import type { RecordView, Request, Verdict } from '../../../core/engine';
 import type { Screen } from '../../../core/flow/syntax';
 import { abusiveWords, disposableMailbox, parkedSite, roleMailbox, testEntry, type Screened } from '../../../core/reader';
 import { WorldFailure } from '../../ports';
-import { isDoNotContact } from '../../messages/store/messages';
+import { isDoNotContact } from '../../messages/store/do-not-contact';
 import { overruled, sameBefore } from '../store/screening';
 import { cachedPagesOf } from '../../platform/store/settings';
 import type { HeldTrip } from '../store/trips';

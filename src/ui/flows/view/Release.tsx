@@ -16,6 +16,7 @@ import { FIRST_LIMITS, readLimits, stations, type ChangedTrip } from '../state/r
 import { readScript, type ScriptRow } from '../state/script';
 import { WasExpected, type WasExpectedView } from './WasExpected';
 import './flows.css';
+import './release.css';
 import { ForecastRibbon } from './ForecastRibbon';
 import { Points, type Point } from './Points';
 import { ReleaseLimits } from './ReleaseLimits';
