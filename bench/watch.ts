@@ -6,16 +6,13 @@
  */
 import fs from 'node:fs';
 import { shownAt } from '../src/ui/shell/state/shown';
-import { asking } from '../src/ui/client/asking';
-import type { LiveEvent, Topic } from '../src/api';
+import { asking, COUNTED, COUNTS_EVERY_MS, PAGE_EVERY_MS } from '../src/ui/client/asking';
+import type { LiveEvent } from '../src/api';
 import { api, signIn, sql, url } from './demo-world';
 import { BENCH_FLOW } from './engine-flow';
 
 const [TRIPS_A_SECOND, SECONDS, WARM_SECONDS] = [20, 30, 8];
 const BAR_SHARE = 0.3;
-/** as in ui/client/Live.tsx and ui/shell/view/useRail.ts */
-const [PAGE_MS, RAIL_MS] = [1_500, 3_000];
-const COUNTED: readonly Topic[] = ['counts', 'desk', 'intake', 'duplicates', 'messages'];
 const PEOPLE = TRIPS_A_SECOND * (SECONDS + WARM_SECONDS + 5);
 const sleep = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
@@ -55,8 +52,8 @@ async function open(at: string, cookie: string): Promise<() => void> {
     if (!response.ok) throw new Error(`${path}: ${response.status}`);
     await response.text();
   };
-  const page = asking(shownAt(at) ?? [], PAGE_MS, () => get(at, { RSC: '1' }));
-  const rail = asking(COUNTED, RAIL_MS, () => get('/api/v1/rail', {}));
+  const page = asking(shownAt(at) ?? [], PAGE_EVERY_MS, () => get(at, { RSC: '1' }));
+  const rail = asking(COUNTED, COUNTS_EVERY_MS, () => get('/api/v1/rail', {}));
   const stop = new AbortController();
   const flowId = /^\/flows\/([0-9a-f-]{36})/.exec(at)?.[1];
   const stream = await fetch(`${url}/live${flowId === undefined ? '' : `?flow=${flowId}`}`, { headers: { cookie }, signal: stop.signal });

@@ -15,10 +15,11 @@ const quiet = () => {
   fs.writeFileSync(file, JSON.stringify({ ...seed, watched: watched.map((door) => ({ ...door, isOn: false })) }));
   return file;
 };
-const world = await freshWorld(HOME, { workers: 2, seed: quiet });
+const world = await freshWorld(HOME, { workers: 2, seed: quiet, forgets: true });
 // A second world beside it, of another trade: what holds in one must hold in the other.
 const other = await freshWorld(path.join(ROOT, '.local/e2e-laundry'), {
   seed: () => 'demo/laundry/workspace.json',
+  forgets: true,
   env: { MILLRACE_WORLD: 'demo/laundry' },
 }).catch(async (error) => {
   await world.stop();

@@ -142,10 +142,14 @@ export async function buildPrograms() {
   });
 }
 
-/** Starts the project's own PostgreSQL (its data under `home`) and returns its URL. */
-export function startDatabase(home = ROOT, options = {}) {
+/** What a cluster need not do whose data nobody wants back: wait for the disk. */
+const FORGETFUL = ['fsync=off', 'synchronous_commit=off', 'full_page_writes=off', 'max_wal_size=4GB'].map((option) => `-c ${option}`);
+
+/** Starts the project's own PostgreSQL (its data under `home`) and returns its URL. `forgets`: its data is for one run of tests. */
+export function startDatabase(home = ROOT, { forgets = false, ...options } = {}) {
   fs.mkdirSync(home, { recursive: true });
-  return run(process.execPath, ['scripts/pg.mjs', 'start'], { env: { PG_PROJECT_ROOT: home }, ...options })
+  const env = { PG_PROJECT_ROOT: home, ...(forgets && { PG_OPTS: FORGETFUL.join(' ') }) };
+  return run(process.execPath, ['scripts/pg.mjs', 'start'], { env, ...options })
     .stdout.trim()
     .split('\n')
     .at(-1);
@@ -288,13 +292,13 @@ export function runProgram(name, env, args = [], options = {}) {
  * does, with the demo's bearer token, `api` for calls, and a `stop` that stops the database too. `seed` gets the environment
  * and returns the workspace file.
  */
-export async function freshWorld(home, { seed = () => 'demo/workspace.json', workers, env: more = {} } = {}) {
+export async function freshWorld(home, { seed = () => 'demo/workspace.json', workers, forgets = false, env: more = {} } = {}) {
   ensurePackages();
   ensureDebian(['postgresql', ...DEMO_SERVERS, ...DICTIONARIES]);
   await ensureBuilt();
   stopDatabase(home, 'destroy');
   fs.rmSync(home, { recursive: true, force: true });
-  const databaseUrl = startDatabase(home);
+  const databaseUrl = startDatabase(home, { forgets });
   try {
     const env = { DATABASE_URL: databaseUrl, MILLRACE_DEMO: '1', MILLRACE_SECRET: 'a world for one run' };
     const tokenFile = path.join(home, 'token');

@@ -1,4 +1,4 @@
-// One PostgreSQL cluster for a run of tests, with a migrated template that each test database is copied from.
+// One PostgreSQL cluster for a run of tests, with templates that each test database is copied from: migrated and empty, or with the demo workspace.
 import path from 'node:path';
 import { run, startDatabase } from '../../scripts/lib.mjs';
 
@@ -6,13 +6,14 @@ import { run, startDatabase } from '../../scripts/lib.mjs';
 export const TEST_HOME = path.resolve('.local/test');
 
 export default function up() {
-  const url = new URL(startDatabase(TEST_HOME));
+  const url = new URL(startDatabase(TEST_HOME, { forgets: true }));
   const admin = new URL(url);
   admin.pathname = '/postgres';
   const template = new URL(url);
   template.pathname = '/template_millrace';
   process.env.TEST_DATABASE_ADMIN = admin.href;
-  run(process.execPath, ['--import', 'tsx', 'src/testing/make-template.ts'], {
+  const made = run(process.execPath, ['--import', 'tsx', 'src/testing/make-template.ts', 'demo'], {
     env: { TEST_DATABASE_ADMIN: admin.href, TEST_DATABASE_TEMPLATE: template.href },
   });
+  process.env.TEST_DEMO_TOKENS = made.stdout.trim();
 }

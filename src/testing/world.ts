@@ -112,11 +112,11 @@ const plainDocument = async ({ bytes }: BoxWork['document']['in']): Promise<BoxW
   says: '',
 });
 
-/** A fresh database, migrated; empty but for what the test puts in. */
-export async function testWorld(): Promise<TestWorld> {
+/** A fresh database: a copy of `template`, which is migrated and empty where nothing else is said. */
+export async function testWorld(template = 'template_millrace'): Promise<TestWorld> {
   const admin = postgres(process.env.TEST_DATABASE_ADMIN ?? '', { max: 1, onnotice: () => undefined });
   const name = `test_${randomUUID().replaceAll('-', '')}`;
-  await admin.unsafe(`create database ${name} template template_millrace`);
+  await admin.unsafe(`create database ${name} template ${template}`);
   await admin.end();
   const url = new URL(process.env.TEST_DATABASE_ADMIN ?? '');
   url.pathname = `/${name}`;
@@ -253,11 +253,18 @@ async function wrongLineCounts(db: Tx): Promise<readonly unknown[]> {
   return wrong;
 }
 
+interface Demo {
+  /** of the API */
+  readonly token: string;
+  readonly ines: Actor;
+}
+const INES: Actor = { userId: stableId('user', 'ines@thornwick.example'), name: 'Ines Okafor-Brandt' };
+
 /** The demo's workspace (people, texts, plans, the flow released) without its CRM, or with it. */
 export async function demoWorkspace(
   world: World,
   options: { readonly crm: boolean; readonly flow?: string } = { crm: false },
-): Promise<{ readonly token: string; readonly ines: Actor }> {
+): Promise<Demo> {
   const seed = readSeed('demo/workspace.json');
   const rows = (file: string): CrmRow[] => parse<CrmRow>(fs.readFileSync(file), { columns: true });
   const crm =
@@ -270,7 +277,17 @@ export async function demoWorkspace(
       : EMPTY_CRM;
   const flows = options.flow === undefined ? seed.flows.map((file) => fs.readFileSync(file, 'utf8')) : [options.flow];
   const token = await seedWorkspace(world, seed, { flows, ...crm });
-  return { token, ines: { userId: stableId('user', 'ines@thornwick.example'), name: 'Ines Okafor-Brandt' } };
+  return { token, ines: INES };
+}
+
+/** Databases with the demo's people, flows and things in them, and with its CRM besides; made once a run (make-template.ts). */
+export const DEMO_TEMPLATES = { plain: 'template_demo', crm: 'template_demo_crm' } as const;
+
+/** A world with the demo workspace in it, as `demoWorkspace` puts it there: a copy, which is quicker. */
+export async function demoWorld(options: { readonly crm: boolean } = { crm: false }): Promise<Demo & { readonly world: TestWorld }> {
+  const world = await testWorld(options.crm ? DEMO_TEMPLATES.crm : DEMO_TEMPLATES.plain);
+  const tokens = JSON.parse(process.env.TEST_DEMO_TOKENS ?? '{}') as Readonly<Record<string, string>>;
+  return { world, token: tokens[options.crm ? 'crm' : 'plain'] ?? '', ines: INES };
 }
 
 /** A worker that works off what is due now and then rests. */

@@ -1,5 +1,5 @@
 /** Who works here: asked in, away, gone. */
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorld, type TestWorld } from '../../testing/world';
 import { answerApi } from '../http/answer';
 import { joinAt } from '../http/join';
 import { takeTurn } from '../flows/store/flows';
@@ -17,8 +17,7 @@ let world: TestWorld;
 let ruud: Actor;
 let ines: Actor;
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world, { crm: true }));
+  ({ world, ines } = await demoWorld({ crm: true }));
   const owner = (await users(world)).find((user) => user.role === 'owner')!;
   ruud = { userId: owner.id, name: owner.name };
 });

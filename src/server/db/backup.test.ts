@@ -4,14 +4,13 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import postgres from 'postgres';
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, type TestWorld } from '../../testing/world';
 
 let world: TestWorld;
 const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'backup-'));
 const file = path.join(folder, 'whole');
 beforeEach(async () => {
-  world = await testWorld();
-  await demoWorkspace(world);
+  ({ world } = await demoWorld());
 });
 afterAll(() => {
   fs.rmSync(folder, { recursive: true, force: true });

@@ -1,7 +1,7 @@
 /** What pages count and find, against what is there: on the demo's own records, with a list taken in. */
 import fc from 'fast-check';
 import { stableId } from '../../core/base';
-import { demoWorkspace, goodSite, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, goodSite, testWorker, type TestWorld } from '../../testing/world';
 import { createFlow, flow, narrowRibbon, ribbon, startOn } from '../flows/flows';
 import { lookAtFile, startImport } from '../intake/imports';
 import { rail } from './rail';
@@ -13,8 +13,7 @@ import type { Actor } from '../platform/world';
 let world: TestWorld;
 let ines: Actor;
 beforeAll(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world, { crm: true }));
+  ({ world, ines } = await demoWorld({ crm: true }));
   goodSite(world.outside, 'oakmere-glass.example');
 });
 afterAll(() => world.close());

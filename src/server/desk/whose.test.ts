@@ -1,6 +1,6 @@
 /** Reviews belong to whom they were asked of: their desk, their count, their right to decide. */
 import { stableId } from '../../core/base';
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { createFlow, startOn } from '../flows/flows';
 import { rail } from './rail';
 import { createCompany, createPerson } from '../records/records';
@@ -14,8 +14,7 @@ const user = (name: string): Actor => ({ userId: stableId('user', `${name.toLowe
 const [lucia, dagny, ruud, tomasz] = [user('Lucia'), user('Dagny'), user('Ruud'), user('Tomasz')];
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
   world.now = Date.parse('2026-11-24T18:00:00Z');
   const made = await createFlow(
     world,

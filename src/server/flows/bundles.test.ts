@@ -1,6 +1,6 @@
 /** Flows as files: out, and in again to another workspace. */
 import { zipSync, strToU8 } from 'fflate';
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorld, type TestWorld } from '../../testing/world';
 import { flowFile, lookAtFlowFile, takeInFlow } from './bundles';
 import { createFlow, flows } from './flows';
 import { loadLibrary } from './library';
@@ -9,8 +9,7 @@ import type { Actor } from '../platform/world';
 let world: TestWorld;
 let ines: Actor;
 beforeAll(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterAll(() => world.close());
 

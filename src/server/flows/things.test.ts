@@ -1,4 +1,4 @@
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { addDoNotContact } from '../messages/store/do-not-contact';
 import { createFlow, flows, flow, saveDraft, startOn } from './flows';
 import { loadLibrary } from './library';
@@ -11,8 +11,7 @@ import type { Actor } from '../platform/world';
 let world: TestWorld;
 let ines: Actor;
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world, { crm: true }));
+  ({ world, ines } = await demoWorld({ crm: true }));
 });
 afterEach(() => world.close());
 

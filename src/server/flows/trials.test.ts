@@ -1,5 +1,5 @@
 /** Trials, forecasts, what a draft would change, and the way back to an older version: on a real database with a worker. */
-import { demoWorkspace, goodSite, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, goodSite, testWorker, type TestWorld } from '../../testing/world';
 import { flow, saveDraft, startOn, startTrial, trial } from './flows';
 import { personPage } from '../records/records';
 import { forecastAndReal, forecastDraft, history, returnTo, whatWouldChange, type ReleaseAsk } from './releases';
@@ -9,8 +9,7 @@ import { madeFlow, peopleWithFirms, redrafted } from '../../testing/flows';
 let world: TestWorld;
 let ines: Actor;
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterEach(() => world.close());
 

@@ -1,6 +1,6 @@
 /** Verbs that reach out or wait for something, on a real database with a worker; the outside is in memory. */
 import { stableId, textIn } from '../../core/base';
-import { demoWorkspace, goodSite, replyTo, START, slotsDue, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, goodSite, replyTo, slotsDue, START, testWorker, type TestWorld } from '../../testing/world';
 import { WorldFailure } from '../ports';
 import { takeAnswer } from '../trips/deliver-calls';
 import { createFlow, flows, startOn } from './flows';
@@ -21,8 +21,7 @@ let ines: Actor;
 const lucia: Actor = { userId: stableId('user', 'lucia@thornwick.example'), name: 'Lucía Ferrer Mas' };
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world, { crm: true }));
+  ({ world, ines } = await demoWorld({ crm: true }));
 });
 afterEach(() => world.close());
 

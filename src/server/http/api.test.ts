@@ -1,5 +1,5 @@
 /** The REST API as a caller meets it: every operation and role, bad input of every kind, the document that describes it. */
-import { demoWorkspace, goodSite, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, goodSite, testWorker, type TestWorld } from '../../testing/world';
 import { stableId } from '../../core/base';
 import { openApiDocument, OPERATIONS, type Operation, type OperationId } from '../../api';
 import { ACTIONS, may, ROLES, type Role } from '../access/may';
@@ -11,8 +11,7 @@ let tokens: Record<Role, string>;
 const MAIL: Record<Role, string> = { owner: 'ruud', builder: 'ines', rep: 'tomasz', reviewer: 'lucia', viewer: 'yusuf' };
 
 beforeAll(async () => {
-  world = await testWorld();
-  await demoWorkspace(world);
+  ({ world } = await demoWorld());
   tokens = Object.fromEntries(
     await Promise.all(
       ROLES.map(async (role) => [role, await makeToken(world, stableId('user', `${MAIL[role]}@thornwick.example`), 'test', 1)]),

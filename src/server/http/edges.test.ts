@@ -1,6 +1,6 @@
 /** Doors without a sign-in, bodies, pace, addresses: what is refused, with which words, before anything is read. */
 import net from 'node:net';
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, type TestWorld } from '../../testing/world';
 import { users } from '../access/access';
 import { createForm } from '../intake/forms';
 import { answerApi, SESSION_COOKIE } from './answer';
@@ -12,8 +12,7 @@ import { endAllSessions, sessionCookie, signInAt, signOutAt } from './session';
 
 let world: TestWorld;
 beforeAll(async () => {
-  world = await testWorld();
-  await demoWorkspace(world);
+  ({ world } = await demoWorld());
 });
 afterAll(() => world.close());
 

@@ -3,7 +3,7 @@
  * values are those that have broken something somewhere: wrong types, ends of ranges, halves of letters, NUL, other scripts.
  */
 import { z } from 'zod';
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, type TestWorld } from '../../testing/world';
 import { OPERATIONS, type Operation, type OperationId } from '../../api';
 import { stableId } from '../../core/base';
 import { makeToken } from '../access/access';
@@ -13,8 +13,7 @@ let world: TestWorld;
 let token: string;
 let ids: Readonly<Record<string, string>>;
 beforeAll(async () => {
-  world = await testWorld();
-  await demoWorkspace(world, { crm: true });
+  ({ world } = await demoWorld({ crm: true }));
   token = await makeToken(world, stableId('user', 'ruud@thornwick.example'), 'fuzz', 1);
   const first = async (table: string): Promise<string> =>
     (await world.db.unsafe<{ id: string }[]>(`select id::text from ${table} limit 1`))[0]?.id ?? '';

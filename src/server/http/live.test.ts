@@ -1,5 +1,5 @@
 /** The stream of events open pages listen to. */
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { liveEventSchema, type LiveEvent, type Topic } from '../../api';
 import { signIn } from '../access/access';
 import { createFlow, saveDraft, startOn } from '../flows/flows';
@@ -16,8 +16,7 @@ let ines: Actor;
 let cookie: string;
 const open: AbortController[] = [];
 beforeAll(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
   const { token } = await signIn(world, 'ruud@thornwick.example', 'glasshouse');
   cookie = `${SESSION_COOKIE}=${token}`;
   hub = new LiveHub(world);
@@ -72,9 +71,9 @@ test('nobody listens without a session', async () => {
   expect(response.status).toBe(401);
 });
 
-test('a saved draft is told to every page, with who saved it', async () => {
-  const pages = [await page(), await page()];
+test('a saved draft is told to whoever has the flow open, with who saved it', async () => {
   const made = await createFlow(world, ines, TEXT);
+  const pages = [await page(`?flow=${made.id}`), await page(`?flow=${made.id}`)];
   const saved = await saveDraft(world, ines, made.id, { text: TEXT.replace('"a"', '"b"'), base: made.draftNo });
   for (const { next } of pages)
     expect(await next('draft')).toEqual({ kind: 'draft', flowId: made.id, no: saved.draftNo, userId: ines.userId, name: ines.name });
@@ -82,7 +81,7 @@ test('a saved draft is told to every page, with who saved it', async () => {
 
 test('a page with a flow open says so to the others; one that left hears no more', async () => {
   const [first] = await world.db<{ id: string }[]>`select id from flow limit 1`;
-  const other = await page();
+  const other = await page(`?flow=${first!.id}`);
   const there = await page(`?flow=${first!.id}`);
   expect(await other.next('here')).toMatchObject({ flowId: first!.id, name: 'Ruud Vermaat-Osei' });
   there.leave();

@@ -49,8 +49,10 @@ function liveStream(world: World, hub: LiveHub, { user, flowId, gone, left }: Vi
         }
       };
       const unwatch = await hub.watch((event: LiveEvent) => {
+        // Who is at a flow, and what is typed there, matters to those who have it open.
+        if (event.kind !== 'new' && event.flowId !== flowId) return;
         send(`data: ${JSON.stringify(event)}\n\n`);
-        if (event.kind === 'here' && event.arrived && event.flowId === flowId && event.userId !== user.id) sayHere(false);
+        if (event.kind === 'here' && event.arrived && event.userId !== user.id) sayHere(false);
       });
       const beat = setInterval(() => {
         send(': still here\n\n');

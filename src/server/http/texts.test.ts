@@ -1,6 +1,6 @@
 /** One kind of text: whatever letters come to a door, what is kept behind it is valid, without NUL, in normal form C, and within its limit. */
 import fc from 'fast-check';
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, type TestWorld } from '../../testing/world';
 import { cleanJson, cleanText, cutText, isClean } from '../../core/base';
 import { readTable } from '../../core/intake';
 import { openBox } from '../box';
@@ -80,8 +80,7 @@ test('pages, mails, documents, lists and names of files', async () => {
 describe('doors that keep what comes', () => {
   let world: TestWorld;
   beforeAll(async () => {
-    world = await testWorld();
-    await demoWorkspace(world);
+    ({ world } = await demoWorld());
   });
   afterAll(() => world.close());
 

@@ -1,4 +1,4 @@
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { createFlow } from '../flows/flows';
 import { changeRecord } from '../records/by-hand';
 import { createCompany, createPerson } from '../records/records';
@@ -9,8 +9,7 @@ let world: TestWorld;
 let ines: Actor;
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterEach(() => world.close());
 

@@ -1,6 +1,6 @@
 import type { DirectoryHit } from '../../core/intake';
 import { WorldFailure, type DirectoryCriteria } from '../ports';
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, type TestWorld } from '../../testing/world';
 import { lookInDirectory, takeFromDirectory } from './directory';
 import { flows } from '../flows/flows';
 import type { Actor } from '../platform/world';
@@ -47,8 +47,7 @@ const hit = (name: string, host: string, company: string): DirectoryHit => ({
 });
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world, { crm: true }));
+  ({ world, ines } = await demoWorld({ crm: true }));
   world.outside.directory = () => [
     hit('Mareike Petersen', 'gaertnerei-vossbruch.example', 'Gärtnerei Vossbruch GmbH'),
     ...Array.from({ length: 120 }, (_, i) =>

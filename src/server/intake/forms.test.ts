@@ -1,4 +1,4 @@
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { createForm, entries, entryFile, form, forms, mendEntry, publicForm, receiveForm, saveForm, type Sent } from './forms';
 import type { Actor } from '../platform/world';
 
@@ -7,8 +7,7 @@ let ines: Actor;
 let opened: string;
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world, { crm: true }));
+  ({ world, ines } = await demoWorld({ crm: true }));
   opened = (await publicForm(world, 'project-enquiry'))?.opened ?? '';
   world.now += 60_000;
 });

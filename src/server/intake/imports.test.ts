@@ -1,4 +1,4 @@
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { previewImport } from './import-preview';
 import { importStatus, lookAtFile, runImport, startImport } from './imports';
 import { createCompany, createPerson, people } from '../records/records';
@@ -8,8 +8,7 @@ let world: TestWorld;
 let ines: Actor;
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterEach(() => world.close());
 

@@ -1,4 +1,4 @@
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { dossierPage } from '../research/dossiers';
 import { bringEntry } from './forms';
 import { changeApplication, createOpening, opening, openings, saveOpening } from './openings';
@@ -14,8 +14,7 @@ let world: TestWorld;
 let ines: Actor;
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterEach(() => world.close());
 

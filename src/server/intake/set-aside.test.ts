@@ -1,5 +1,5 @@
 /** One bad mail or meeting never stops a door: it is set aside as it came, and the ones behind it are taken. */
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, type TestWorld } from '../../testing/world';
 import { WorldFailure, type BoxWork, type FoundMail } from '../ports';
 import { bringSetAside, dropSetAside, listOfSetAside, openSetAside, rawOfSetAside, receiveRaw, setAsideCounts } from './set-aside';
 import { createWatched, lookAtDoors, saveWatched, watchedDoor, watchedDoors } from './watched';
@@ -8,8 +8,7 @@ import type { Actor } from '../platform/world';
 let world: TestWorld;
 let ines: Actor;
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
   for (const door of await watchedDoors(world))
     await saveWatched(world, ines, door.id, { settings: door.settings, password: null, isOn: false });
 });

@@ -1,4 +1,4 @@
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { WorldFailure, type FoundMail } from '../ports';
 import { people } from '../records/records';
 import { createWatched, lookAtDoors, lookNow, mendArrival, previewWatched, saveWatched, watchedDoor, watchedDoors } from './watched';
@@ -11,8 +11,7 @@ let world: TestWorld;
 let ines: Actor;
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
   // The demo's own doors stay shut: each test opens one of its own.
   for (const door of await watchedDoors(world))
     await saveWatched(world, ines, door.id, { settings: door.settings, password: null, isOn: false });

@@ -1,5 +1,5 @@
 import { signature } from '../net';
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, type TestWorld } from '../../testing/world';
 import { createFlow } from '../flows/flows';
 import { release } from '../flows/releases';
 import {
@@ -20,8 +20,7 @@ let hook: { readonly id: string; readonly secret: string; readonly token: string
 let slug: string;
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world, { crm: true }));
+  ({ world, ines } = await demoWorld({ crm: true }));
   hook = await createWebhookIntake(world, ines, 'Partner portal');
   ({ slug } = await webhookIntake(world, hook.id));
 });

@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, type TestWorld } from '../../testing/world';
 import { addDoNotContact, isDoNotContact } from './store/do-not-contact';
 import { barAddress, barList, barredFile, doNotContactList, liftAddress } from './do-not-contact';
 import type { Actor } from '../platform/world';
@@ -9,8 +9,7 @@ import type { Actor } from '../platform/world';
 let world: TestWorld;
 let ines: Actor;
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterEach(() => world.close());
 

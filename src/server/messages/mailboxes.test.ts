@@ -1,5 +1,5 @@
 /** Mailboxes that write: kept, sealed, checked, and the way their mails take. */
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, type TestWorld } from '../../testing/world';
 import { checkMailbox, keepMailbox, mailboxViews, routeOf, type MailboxAsk } from './mailboxes';
 import { users } from '../access/access';
 import { keepWorkspace } from '../workspace/workspace-settings';
@@ -8,8 +8,7 @@ import { workspace, type Actor } from '../platform/world';
 let world: TestWorld;
 let ruud: Actor;
 beforeEach(async () => {
-  world = await testWorld();
-  await demoWorkspace(world);
+  ({ world } = await demoWorld());
   const owner = (await users(world)).find((user) => user.role === 'owner')!;
   ruud = { userId: owner.id, name: owner.name };
 });

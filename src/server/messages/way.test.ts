@@ -1,7 +1,7 @@
 /** The whole way of the demo's flow on a real database, with the outside in memory: file in, review, mail, answer, plan stopped. */
 import { factsOf } from '../records/store/facts';
 import { listDoNotContact } from './store/do-not-contact';
-import { goodSite, demoWorkspace, replyTo, START, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, goodSite, replyTo, START, testWorker, type TestWorld } from '../../testing/world';
 import { flows, saveDraft, startTrial, trial } from '../flows/flows';
 import { release } from '../flows/releases';
 import { previewImport } from '../intake/import-preview';
@@ -28,8 +28,7 @@ let flowId: string;
 const worker = () => testWorker(world);
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
   flowId = (await flows(world, 0))[0]!.id;
   goodSite(world.outside, 'oakmere-glass.example');
   goodSite(world.outside, 'gaertnerei-vossbruch.example', 3);

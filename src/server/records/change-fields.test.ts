@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { stableId } from '../../core/base';
 import { compileFeel, compileFeelSql, parseFeel, type FeelScope } from '../../core/feel';
 import { catalogueOf, FIELD_TYPES, type FactValue, type OwnField } from '../../core/fields';
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, type TestWorld } from '../../testing/world';
 import { columnOf, whereOf } from './store/conditions';
 import { filledCounts, ownIndexes } from './store/fields';
 import { loadViews } from './store/records';
@@ -17,8 +17,7 @@ import type { Actor } from '../platform/world';
 let world: TestWorld;
 let ines: Actor;
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world, { crm: true }));
+  ({ world, ines } = await demoWorld({ crm: true }));
 });
 afterEach(() => world.close());
 

@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { compileFeel, compileFeelSql, parseFeel, type FeelScope } from '../../core/feel';
 import { readCondition } from '../../core/flow/check';
 import { stableId } from '../../core/base';
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, type TestWorld } from '../../testing/world';
 import { columnOf, whereOf } from './store/conditions';
 import { duePeople, insertCompanies, insertPeople, loadViews } from './store/records';
 import { companies, deals, people } from './records';
@@ -12,8 +12,7 @@ import { conditionPieces } from './conditions';
 
 let world: TestWorld;
 beforeAll(async () => {
-  world = await testWorld();
-  await demoWorkspace(world, { crm: true });
+  ({ world } = await demoWorld({ crm: true }));
   const odd = [null, '', 'Ä', 'a', 'B', '%', "O'Hara", 'naïve'] as const;
   const numbers = [null, 0, 1, -3, 2.5, 7] as const;
   await insertCompanies(

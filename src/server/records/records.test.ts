@@ -1,5 +1,5 @@
 /** Facts, merges, pairs, limits and sign-in on a real database. */
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { factsOf } from './store/facts';
 import { digest, endSessionsOf, makeToken, sessionUser, signIn, signOut, tokenUser } from '../access/access';
 import { createFlow, flow, saveDraft, startOn, startTrial } from '../flows/flows';
@@ -14,8 +14,7 @@ import type { Actor } from '../platform/world';
 let world: TestWorld;
 let ines: Actor;
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterEach(() => world.close());
 

@@ -1,5 +1,5 @@
 import { auditPage } from '../access/audit';
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { WorldFailure, type SourceDocument } from '../ports';
 import { askDossier, dossier, dossierFile, dossierPage, makeDossiers, sendDossier } from './dossiers';
 import { recheckFact } from './recheck';
@@ -10,8 +10,7 @@ let ines: Actor;
 let companyId: string;
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world, { crm: true }));
+  ({ world, ines } = await demoWorld({ crm: true }));
   const [row] = await world.db<{ id: string }[]>`select id from company where website = 'gaertnerei-vossbruch.example'`;
   companyId = row?.id ?? '';
   world.outside.page(

@@ -1,7 +1,7 @@
 /** Crashes, lost leases and two workers, on a real database: nothing lost, nothing twice. */
 import fc from 'fast-check';
 import type { Trip } from '../../core/engine';
-import { demoWorkspace, goodSite, slotsDue, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, goodSite, slotsDue, testWorker, type TestWorld } from '../../testing/world';
 import type { Tx } from '../db';
 import { claimSends, listDoubts } from '../messages/store/effects';
 import { takeTurn } from '../flows/store/flows';
@@ -21,8 +21,7 @@ let ines: Actor;
 
 /** People whose first message is approved and due. */
 async function approved(count: number): Promise<void> {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
   // In the evening: nothing is due before the next morning.
   world.now += 3_600_000 * 12;
   const flowId = (await flows(world, 0))[0]!.id;

@@ -1,4 +1,4 @@
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, type TestWorld } from '../../testing/world';
 import { standingQuestions } from './questions';
 import { researchSettings, saveResearchSettings } from './research-settings';
 import type { Actor } from '../platform/world';
@@ -7,8 +7,7 @@ let world: TestWorld;
 let ines: Actor;
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterEach(() => world.close());
 

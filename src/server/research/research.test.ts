@@ -1,6 +1,6 @@
 /** Reading a company at several places at once, slow and failing ones among them. */
 import { WorldFailure, type SourceDocument, type SourceState } from '../ports';
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 
 import { createFlow, startOn } from '../flows/flows';
 import { release } from '../flows/releases';
@@ -24,8 +24,7 @@ let personId: string;
 let companyId: string;
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world, { crm: true }));
+  ({ world, ines } = await demoWorld({ crm: true }));
   const [row] = await world.db<
     { id: string; companyId: string }[]
   >`select p.id, p.company_id from person p join company c on c.id = p.company_id where c.website = 'gaertnerei-vossbruch.example' limit 1`;

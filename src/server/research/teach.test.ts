@@ -1,5 +1,5 @@
 import { textBlocks } from '../../core/formats';
-import { demoWorkspace, START, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, START, type TestWorld } from '../../testing/world';
 import { keepPage } from '../platform/store/settings';
 import { auditPage } from '../access/audit';
 import { createCompany } from '../records/records';
@@ -30,8 +30,7 @@ async function site(host: string, text: string, sites: number | null): Promise<v
 }
 
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
   const research = await researchSettings(world);
   await saveResearchSettings(world, ines, {
     ...research,

@@ -1,5 +1,5 @@
 /** The demo's clock: walked from one due thing to the next, by one walker. */
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { clockOffset } from '../platform/store/settings';
 import { moveClock, readClock, walkClock } from './clock';
 import { createFlow, startOn } from '../flows/flows';
@@ -13,8 +13,7 @@ let world: TestWorld;
 let demo: World;
 let ines: Actor;
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
   demo = { ...world, isDemo: true, clock: { now: async () => world.now + (await clockOffset(world.db)) } };
 });
 afterEach(() => world.close());

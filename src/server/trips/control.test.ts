@@ -1,6 +1,6 @@
 /** Holding back, ending, moving, limits of a release, budgets and shut connections: on a real database with a worker. */
 import { stableId } from '../../core/base';
-import { demoWorkspace, slotsDue, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, slotsDue, testWorker, type TestWorld } from '../../testing/world';
 import { WorldFailure } from '../ports';
 import { connect } from '../db';
 import { nextSendDue } from '../messages/store/effects';
@@ -21,8 +21,7 @@ const EVENING = Date.parse('2026-11-24T18:00:00Z');
 let world: TestWorld;
 let ines: Actor;
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterEach(() => world.close());
 

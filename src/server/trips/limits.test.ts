@@ -1,5 +1,5 @@
 /** Rules no flow can switch off, reading and looking up: at the moment of doing, on a real database. */
-import { demoWorkspace, goodSite, replyTo, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, goodSite, replyTo, testWorker, type TestWorld } from '../../testing/world';
 import { WorldFailure } from '../ports';
 import { addDoNotContact } from '../messages/store/do-not-contact';
 import { createFlow, startOn, startTrial, trial } from '../flows/flows';
@@ -15,8 +15,7 @@ const DAY = 86_400_000;
 let world: TestWorld;
 let ines: Actor;
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterEach(() => world.close());
 

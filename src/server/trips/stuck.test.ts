@@ -1,5 +1,5 @@
 /** Stuck trips in groups that may be large: counted whole, shown in part, dealt with at once. */
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { WorldFailure } from '../ports';
 import { createFlow, flow, saveDraft, startOn } from '../flows/flows';
 import { trips } from '../desk/overview';
@@ -11,8 +11,7 @@ import type { Actor } from '../platform/world';
 let world: TestWorld;
 let ines: Actor;
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterEach(() => world.close());
 

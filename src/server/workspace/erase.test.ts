@@ -1,7 +1,7 @@
 /** Erasing somebody: all of them goes, what stays is told, and nobody takes them in again by accident. */
 import { unzipSync, strFromU8 } from 'fflate';
 import { stableId } from '../../core/base';
-import { demoWorkspace, replyTo, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, replyTo, testWorker, type TestWorld } from '../../testing/world';
 import { erasePerson, erasurePreview } from './erase';
 import { createFlow, startOn } from '../flows/flows';
 import { previewImport } from '../intake/import-preview';
@@ -17,8 +17,7 @@ let world: TestWorld;
 let ines: Actor;
 const ruud: Actor = { userId: stableId('user', 'ruud@thornwick.example'), name: 'Ruud Vermaat-Osei' };
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterEach(() => world.close());
 

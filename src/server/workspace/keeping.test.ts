@@ -1,6 +1,6 @@
 /** What is kept for a time only goes when its time is over, and nothing else does. */
 import { stableId } from '../../core/base';
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { createFlow, startOn } from '../flows/flows';
 import { lookAtFile, refusedRows, startImport } from '../intake/imports';
 import { keepFor, keepingView, sweep } from './keeping';
@@ -14,8 +14,7 @@ let world: TestWorld;
 let ines: Actor;
 const ruud: Actor = { userId: stableId('user', 'ruud@thornwick.example'), name: 'Ruud' };
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterEach(() => world.close());
 

@@ -1,5 +1,5 @@
 /** The key: taken, moved once, changed, and told when it does not fit; what was sealed and signed goes on opening. */
-import { demoWorkspace, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, type TestWorld } from '../../testing/world';
 import { sealedSecrets } from './store/keys';
 import { getSetting } from '../platform/store/settings';
 import { keyState, moveKey, newKey, settleKey, signingSecrets } from './keys';
@@ -7,8 +7,7 @@ import { seal, unseal } from '../platform/seal';
 
 let world: TestWorld;
 beforeEach(async () => {
-  world = await testWorld();
-  await demoWorkspace(world);
+  ({ world } = await demoWorld());
 });
 afterEach(() => world.close());
 

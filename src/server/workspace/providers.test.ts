@@ -1,5 +1,5 @@
 /** Lookup services described by data, on a real database: kept with a sealed key, tried, asked by a chain, removed. */
-import { demoWorkspace, testWorker, testWorld, type TestWorld } from '../../testing/world';
+import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { WorldFailure } from '../ports';
 import { createFlow, startOn } from '../flows/flows';
 import { keepProvider, providers, removeProvider, tryProvider } from './providers';
@@ -13,8 +13,7 @@ import type { Actor } from '../platform/world';
 let world: TestWorld;
 let ines: Actor;
 beforeEach(async () => {
-  world = await testWorld();
-  ({ ines } = await demoWorkspace(world));
+  ({ world, ines } = await demoWorld());
 });
 afterEach(() => world.close());
 

@@ -2,10 +2,8 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useTransition } from 'react';
 import type { Topic } from '../../api';
+import { PAGE_EVERY_MS } from './asking';
 import { useLive } from './use-live';
-
-/** A page is asked for again at most this often, however much happens. */
-const EVERY_MS = 1_500;
 
 /** Keeps the page as the server has it: it is asked for again when something about one of these topics was told. */
 export function Live({ of }: { readonly of: readonly Topic[] }) {
@@ -17,7 +15,7 @@ export function Live({ of }: { readonly of: readonly Topic[] }) {
   }, [isAsking]);
   useLive(
     of,
-    EVERY_MS,
+    PAGE_EVERY_MS,
     () =>
       new Promise<void>((resolve) => {
         answered.current = resolve;

@@ -5,6 +5,13 @@ const SETTLE_MS = 250;
 /** A server that takes its time is asked more rarely: one page takes at most a tenth of it. */
 const SHARE = 10;
 
+/** A page is asked for again at most this often, however much happens. */
+export const PAGE_EVERY_MS = 2_000;
+/** Counts are looked at from the side: now and then is enough. */
+export const COUNTS_EVERY_MS = 3_000;
+/** What the counts around every page are made of. */
+export const COUNTED: readonly Topic[] = ['counts', 'desk', 'intake', 'duplicates', 'messages'];
+
 export interface Asking {
   /** something about these was told */
   readonly heard: (topics: readonly Topic[]) => void;
