@@ -13,7 +13,7 @@ export default defineConfig({
   workers: 1,
   fullyParallel: false,
   reporter: json ? [['list'], ['json', { outputFile: json }]] : [['list']],
-  outputDir: '.local/playwright',
+  outputDir: process.env.E2E_OUTPUT ?? '.local/playwright/0',
   use: {
     baseURL: process.env.E2E_URL,
     viewport: { width: 1280, height: 800 },
