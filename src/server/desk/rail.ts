@@ -8,7 +8,7 @@ import { countStuck } from '../trips/stuck';
 import { workspace, type Actor, type World } from '../platform/world';
 import { openCounts } from './store/overview';
 import { troubles, type Trouble } from './troubles';
-import { reviewsFor } from './whose';
+import { waitingFor } from './whose';
 
 export interface Rail {
   readonly desk: number;
@@ -32,15 +32,15 @@ export async function rail(world: World, actor: Actor, role: Role): Promise<Rail
   const clock = await readClock(world);
   const { zone } = await workspace(db);
   const day = DateTime.fromMillis(clock.now, { zone }).startOf('day');
-  const [open, reviews, groups, records, away] = await Promise.all([
+  const [open, waiting, groups, records, away] = await Promise.all([
     openCounts(db, { now: clock.now, userId: actor.userId, dayFrom: day.toMillis(), dayTo: day.plus({ days: 1 }).toMillis() }),
-    reviewsFor(world, actor),
+    waitingFor(world, actor),
     countStuck(world),
     counts(world),
     troubles(world),
   ]);
   return {
-    desk: reviews + open.pairs + groups + open.doubts + open.replies + open.firsts + open.told,
+    desk: waiting + open.pairs + groups + open.doubts + open.firsts + open.told,
     sources: open.listsToday,
     flows: open.liveFlows,
     records: records.people + records.companies,

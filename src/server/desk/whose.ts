@@ -3,6 +3,7 @@ import { DateTime } from 'luxon';
 import { askedOf, type Colleague } from '../../core/teams';
 import type { Tx } from '../db';
 import { colleagues } from '../access/store/people';
+import { waitingByHolder } from '../messages/store/messages';
 import { openReviewsByWho } from './store/reviews';
 import { Refusal, workspace, type Actor, type World } from '../platform/world';
 
@@ -37,11 +38,18 @@ export async function houseOf(world: World, actor: Actor, tx: Tx = world.db): Pr
   };
 }
 
-/** How many reviews wait for who looks. */
-export async function reviewsFor(world: World, actor: Actor): Promise<number> {
-  const house = await houseOf(world, actor);
-  const waiting = await openReviewsByWho(world.db, await world.clock.now());
-  return waiting.reduce((sum, { who, count }) => sum + (house.whose(who).yours ? count : 0), 0);
+/** How many messages to approve and answers wait for who looks; what others have is theirs. */
+export async function waitingFor(world: World, actor: Actor): Promise<number> {
+  const { db } = world;
+  const [house, reviews, replies] = await Promise.all([
+    houseOf(world, actor),
+    openReviewsByWho(db, await world.clock.now()),
+    waitingByHolder(db),
+  ]);
+  return (
+    reviews.reduce((sum, { who, count }) => sum + (house.whose(who).yours ? count : 0), 0) +
+    replies.reduce((sum, { holder, count }) => sum + (holder === null || house.whose(holder).yours ? count : 0), 0)
+  );
 }
 
 export async function mustBeAsked(world: World, actor: Actor, who: string): Promise<void> {

@@ -5,6 +5,7 @@ import { handOver, handOverTo } from './holders';
 import { handleReply } from './holding';
 import { thread as threadPage } from '../desk/overview';
 import { draftAnswer, sendAnswer, waitingThreads } from './replies';
+import { rail } from '../desk/rail';
 import { desk } from '../desk/reviews';
 import { notices } from '../trips/tell';
 import type { Actor } from '../platform/world';
@@ -41,6 +42,9 @@ test('handed over, it is told to them, stands on their desk, and leaves those of
   expect(await waitingThreads(world, actor('Lucía'))).toEqual([]);
   expect((await desk(world, actor('Lucía'))).replies).toEqual([]);
   expect((await desk(world, actor('Tomasz'))).replies).toEqual([expect.objectContaining({ holder: 'Tomasz Wierzba' })]);
+  // Each counts what is theirs, as the desk does.
+  const counts = async (name: string) => (await rail(world, actor(name), 'rep')).desk;
+  expect([await counts('Tomasz'), await counts('Lucía')]).toEqual([2, 0]);
   // Who builds here sees it and may take it over.
   expect((await desk(world, ines)).replies[0]?.whose).toMatchObject({ yours: false });
   expect(await hand(ines)).toMatchObject({ yours: false, mayAnswer: true });

@@ -4,7 +4,6 @@ import type { Tx } from '../../db';
 export interface OpenCounts {
   readonly pairs: number;
   readonly doubts: number;
-  readonly replies: number;
   readonly firsts: number;
   readonly told: number;
   readonly listsToday: number;
@@ -20,7 +19,6 @@ export async function openCounts(
   const [row] = await tx<OpenCounts[]>`select
     (select count(*)::int from pair where state = 'open' and (later_until is null or later_until <= ${ask.now})) as pairs,
     (select count(*)::int from effect where state = 'in doubt') as doubts,
-    (select count(*)::int from message where state = 'received' and handled_at is null) as replies,
     (select count(*)::int from flow_version v where v.first_n is not null
       and exists (select 1 from trip h where h.flow_id = v.flow_id and h.version_id = v.id and h.hold = 'first' and h.ended_at is null)) as firsts,
     (select count(*)::int from notice where user_id = ${ask.userId}::uuid and read_at is null) as told,

@@ -166,6 +166,14 @@ export async function pageMessages(
 export async function unhandledReplies(tx: Tx): Promise<MessageRow[]> {
   return [...(await messageRows(tx, tx`where m.state = 'received' and m.handled_at is null order by m.at limit 200`))];
 }
+/** How many answers nobody has taken care of, by who has the conversation; null: nobody in particular. */
+export async function waitingByHolder(tx: Tx): Promise<{ readonly holder: string | null; readonly count: number }[]> {
+  return [
+    ...(await tx<{ holder: string | null; count: number }[]>`
+      select u.name as holder, count(*)::int as count from message m left join thread h on h.id = m.thread_id left join app_user u on u.id = h.holder_id
+      where m.state = 'received' and m.handled_at is null group by u.name`),
+  ];
+}
 export async function handleMessage(tx: Tx, id: string, now: Instant): Promise<void> {
   await tx`update message set handled_at = ${now} where id = ${id}`;
 }

@@ -77,19 +77,23 @@ export function LiveAtLine({
             <h2 className="grow">Trips that got here</h2>
             <span className="quiet">{trips ? (trips.length < 50 ? plural(trips.length, 'trip') : 'the newest 50') : 'looking …'}</span>
           </div>
-          <table className="plain" css={placed({ background: 'var(--paper)' })}>
+          <table className="plain" css={placed({ background: 'var(--paper)', tableLayout: 'fixed' })}>
+            <colgroup>
+              <col css={placed({ width: '30%' })} />
+              <col css={placed({ width: '23%' })} />
+              <col />
+              <col css={placed({ width: 108 })} />
+            </colgroup>
             <tbody>
               {(trips ?? []).map((trip) => (
                 <tr key={trip.id}>
-                  <td className="cut" css={placed({ maxWidth: 170 })}>
+                  <td className="cut">
                     <Link href={`/trips/${trip.id}`} className="strong">
                       {trip.personName}
                     </Link>
                   </td>
-                  <td className="cut" css={placed({ maxWidth: 130 })}>
-                    {trip.companyName}
-                  </td>
-                  <td className="cut quiet" css={placed({ maxWidth: 180 })} title={trip.says ?? ''}>
+                  <td className="cut">{trip.companyName}</td>
+                  <td className="cut quiet" title={trip.says ?? ''}>
                     {trip.says}
                   </td>
                   <td className="right">
