@@ -18,8 +18,13 @@ test('a mailbox is connected: looked into first, then switched on, and its mails
   await page.getByRole('textbox', { name: 'Password' }).fill('glasshouse');
   await page.getByRole('textbox', { name: 'Only about' }).fill('offer');
   await page.getByRole('button', { name: 'Look without taking in' }).click();
+  await expect(page.getByRole('row', { name: /Wilma Achterberg/ })).toContainText('stays as it lies; one like it is taken in');
+  await page.getByRole('combobox', { name: 'Begin' }).click();
+  await page.getByRole('option', { name: 'with what lies there' }).click();
+  await page.getByRole('button', { name: 'Look without taking in' }).click();
   const seen = page.getByRole('region', { name: 'What lies there' });
   await expect(seen.getByRole('row', { name: /Wilma Achterberg: Offer for two houses/ })).toContainText('is taken in');
+  await expect(seen.getByRole('row', { name: /Wilma Achterberg: Offer for two houses/ })).not.toContainText('stays');
   await expect(seen.getByRole('row', { name: /Jonna Frisk/ })).toContainText('is left alone: a machine sent it');
   await expect(seen.getByRole('row', { name: /Pim Terlouw/ })).toContainText('is left alone: it is an answer');
   await accessible(page);

@@ -195,7 +195,7 @@ export async function testWorld(template = 'template_millrace'): Promise<TestWor
     mailboxes: {
       look: async (_account, { cursor, limit }) => {
         if (outside.mailboxFails) throw outside.mailboxFails;
-        const from = cursor?.uidNext ?? 0;
+        const from = cursor?.uidNext ?? (limit === 0 ? outside.mailbox.length : 0);
         const mails = outside.mailbox.slice(from, from + limit);
         const uidNext = from + mails.length;
         return { mails, cursor: { uidValidity: '1', uidNext }, more: outside.mailbox.length > uidNext };

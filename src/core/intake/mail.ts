@@ -13,6 +13,8 @@ export const mailRuleSchema = z.object({
   only: z.enum(['new', 'answers', 'both']).default('new'),
   unreadOnly: z.boolean().default(false),
   withFile: z.boolean().default(false),
+  /** whether what lies there when the door is first looked at is taken in, or only what comes after */
+  begins: z.enum(['with what lies there', 'from now on']).default('with what lies there'),
 });
 export type MailRule = z.infer<typeof mailRuleSchema>;
 

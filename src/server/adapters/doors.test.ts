@@ -81,6 +81,14 @@ describe('a mailbox in Dovecot', () => {
     expect([second.mails.map((entry) => entry.subject), second.more]).toEqual([['Three', 'Four'], false]);
   });
 
+  test('none, and the place behind all that lies there', async () => {
+    const begun = await boxes.look(account, { ...ask, limit: 0 });
+    expect([begun.mails, begun.more]).toEqual([[], false]);
+    await server.deliver('office@thornwick.example', mail('After that'));
+    const next = await boxes.look(account, { ...ask, cursor: begun.cursor });
+    expect(next.mails.map((entry) => entry.subject)).toEqual(['After that']);
+  });
+
   test('a folder that was made anew is read from its beginning', async () => {
     const again = await boxes.look(account, { ...ask, cursor: { uidValidity: '1', uidNext: 999 } });
     expect(again.mails.length).toBeGreaterThan(0);

@@ -66,7 +66,7 @@ async function found(client: ImapFlow, ask: Parameters<Mailboxes['look']>[1], bo
   const listed = (await client.search(wanted, { uid: true })) || [];
   // “n:*” means the last mail even when it is older than n.
   const newer = listed.filter((uid) => goesOn === null || uid >= goesOn).sort((a, b) => a - b);
-  const uids = goesOn === null ? newer.slice(-ask.limit) : newer.slice(0, ask.limit);
+  const uids = goesOn === null ? newer.slice(Math.max(0, newer.length - ask.limit)) : newer.slice(0, ask.limit);
   const mails: FoundMail[] = [];
   let brought = 0;
   let last: number | undefined;

@@ -41,7 +41,7 @@ export function mailEntry(raw: Readonly<Record<string, string>>): ReturnType<typ
   };
 }
 
-/** Takes in what has come since the last look. */
+/** Takes in what has come since the last look; at the first, what lies there, unless the door begins from then on. */
 export async function lookAtMailbox(
   world: World,
   row: IntakeRow,
@@ -53,7 +53,7 @@ export async function lookAtMailbox(
     folder: rule.folder,
     cursor: row.cursor as MailboxCursor | null,
     unreadOnly: rule.unreadOnly,
-    limit: AT_ONCE,
+    limit: row.cursor === null && rule.begins === 'from now on' ? 0 : AT_ONCE,
   });
   let fresh = 0;
   for (const mail of mails) fresh += Number(await takeOrSetAside(world, row, settings, mail));
@@ -125,9 +125,9 @@ export async function previewMailbox(world: World, settings: MailboxSettings, pa
         becomes: ours
           ? 'goes to its conversation'
           : left === undefined
-            ? `is taken in${mail.files.length > 0 ? `, with ${mail.files.map((file) => file.name).join(', ')}` : ''}`
+            ? `${rule.begins === 'from now on' ? 'stays as it lies; one like it ' : ''}is taken in${mail.files.length > 0 ? `, with ${mail.files.map((file) => file.name).join(', ')}` : ''}`
             : `is left alone: ${left}`,
-        taken: !ours && left === undefined,
+        taken: !ours && left === undefined && rule.begins !== 'from now on',
       };
     }),
   );

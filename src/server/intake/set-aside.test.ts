@@ -42,7 +42,15 @@ const MAILBOX = {
   secure: true,
   user: 'office@thornwick.example',
   privateNetwork: false,
-  rule: { folder: 'INBOX', from: '', subject: '', only: 'new' as const, unreadOnly: false, withFile: false },
+  rule: {
+    folder: 'INBOX',
+    from: '',
+    subject: '',
+    only: 'new' as const,
+    unreadOnly: false,
+    withFile: false,
+    begins: 'with what lies there' as const,
+  },
 };
 const CALENDAR = {
   kind: 'calendar' as const,

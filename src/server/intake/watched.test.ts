@@ -42,7 +42,15 @@ const MAILBOX = {
   secure: true,
   user: 'office@thornwick.example',
   privateNetwork: false,
-  rule: { folder: 'INBOX', from: '', subject: '', only: 'new' as const, unreadOnly: false, withFile: false },
+  rule: {
+    folder: 'INBOX',
+    from: '',
+    subject: '',
+    only: 'new' as const,
+    unreadOnly: false,
+    withFile: false,
+    begins: 'with what lies there' as const,
+  },
 };
 const CALENDAR = {
   kind: 'calendar' as const,
@@ -100,6 +108,21 @@ describe('a mailbox', () => {
     expect((await people(world, { limit: 5 })).items).toEqual([]);
     world.outside.mailboxFails = new WorldFailure('refused', 'imap.thornwick.example refuses the name or the password', false);
     await expect(previewWatched(world, ines, { id: null, settings: MAILBOX, password: 'x' })).rejects.toThrow('refuses the name');
+  });
+
+  test('a door that begins from now on leaves what lies there, and takes what comes after its first look', async () => {
+    const fromNow = { ...MAILBOX, rule: { ...MAILBOX.rule, begins: 'from now on' as const } };
+    world.outside.mailbox.push(found('Old'), found('Older', { inReplyTo: '<x@y.example>' }));
+    expect(await previewWatched(world, ines, { id: null, settings: fromNow, password: 'x' })).toEqual([
+      { says: 'Owen Tranter: Older', becomes: 'is left alone: it is an answer', taken: false },
+      { says: 'Owen Tranter: Old', becomes: 'stays as it lies; one like it is taken in', taken: false },
+    ]);
+    const id = await open(fromNow);
+    expect(await lookAtDoors(world)).toBe(0);
+    world.outside.mailbox.push(found('Fresh'));
+    await lookNow(world, id);
+    expect(await lookAtDoors(world)).toBe(1);
+    expect((await watchedDoor(world, id)).entries.map(({ raw }) => raw.subject)).toEqual(['Fresh']);
   });
 
   test('a door that cannot be looked at says why, and what lay there comes once it can', async () => {

@@ -140,8 +140,8 @@ export interface FoundMail extends IncomingMail {
 }
 export interface Mailboxes {
   /**
-   * Mails of a folder that have come since the cursor, oldest first, at most `limit`; without a cursor the newest. Nothing in
-   * the mailbox is changed, marks neither. Mails that are too large come without their words. Throws `WorldFailure`.
+   * Mails of a folder that have come since the cursor, oldest first, at most `limit`; without a cursor the newest. A `limit` of
+   * 0 brings none and gives the cursor behind all that lies there. Nothing in the mailbox is changed, marks neither. Mails that are too large come without their words. Throws `WorldFailure`.
    */
   look(
     account: MailboxAccount,

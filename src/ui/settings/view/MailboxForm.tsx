@@ -47,7 +47,7 @@ export function MailboxForm({ first, hasPassword, zones, busy, mayChange, onKeep
         {gap('displayName', 'sender’s name', 'the name readers see')}
         {gap('replyTo', 'answers go to', 'nothing: to the same address')}
         {gap('dailyLimit', 'mails a day at most', 'a new address begins with few')}
-        {gap('personGapDays', 'days between two mails to one person', 'over all flows; 0 for none')}
+        {gap('personGapDays', 'days between two mails', 'to one person, over all flows; 0 for none')}
         <TextField
           select
           label="office hours of"

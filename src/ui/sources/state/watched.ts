@@ -13,7 +13,7 @@ export function firstSettings(kind: WatchedKind, ourHosts: readonly string[]): W
         secure: true,
         user: '',
         privateNetwork: false,
-        rule: { folder: 'INBOX', from: '', subject: '', only: 'new', unreadOnly: false, withFile: false },
+        rule: { folder: 'INBOX', from: '', subject: '', only: 'new', unreadOnly: false, withFile: false, begins: 'from now on' },
       }
     : { kind, how: 'caldav', url: '', user: '', privateNetwork: false, ourHosts: [...ourHosts], aheadHours: 24 };
 }

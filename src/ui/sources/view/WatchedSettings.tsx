@@ -122,6 +122,23 @@ function Mailbox({ settings, onSettings, mayChange, ...rest }: Props<MailboxSett
         <MenuItem value="answers">answers in a conversation</MenuItem>
         <MenuItem value="both">both</MenuItem>
       </TextField>
+      <TextField
+        select
+        label="Begin"
+        value={rule.begins}
+        disabled={!mayChange}
+        helperText={
+          rule.begins === 'from now on'
+            ? 'what lies there already stays as it is'
+            : 'the newest 50 that lie there come in at the first look'
+        }
+        onChange={(event) => {
+          putRule({ begins: event.target.value as typeof rule.begins });
+        }}
+      >
+        <MenuItem value="from now on">from now on</MenuItem>
+        <MenuItem value="with what lies there">with what lies there</MenuItem>
+      </TextField>
       {text(
         'Only from',
         rule.from,
