@@ -49,14 +49,19 @@ export async function lookAtMailbox(
   password: string,
 ): Promise<{ readonly fresh: number; readonly cursor: MailboxCursor; readonly nextAt: null; readonly more: boolean }> {
   const { rule } = settings;
+  const before = row.cursor as MailboxCursor | null;
   const { mails, cursor, more } = await world.mailboxes.look(account(settings, password), {
     folder: rule.folder,
-    cursor: row.cursor as MailboxCursor | null,
+    cursor: before,
     unreadOnly: rule.unreadOnly,
-    limit: row.cursor === null && rule.begins === 'from now on' ? 0 : AT_ONCE,
+    limit: before === null && rule.begins === 'from now on' ? 0 : AT_ONCE,
   });
   let fresh = 0;
-  for (const mail of mails) fresh += Number(await takeOrSetAside(world, row, settings, mail));
+  // A folder that was made anew is read from its beginning: what was to be left there is older than the last look.
+  const madeAnew = before !== null && before.uidValidity !== cursor.uidValidity && rule.begins === 'from now on';
+  const after = madeAnew ? (row.lookedAt ?? 0) : 0;
+  for (const mail of mails.filter(({ sentAt }) => (sentAt ?? after) >= after))
+    fresh += Number(await takeOrSetAside(world, row, settings, mail));
   return { fresh, cursor, nextAt: null, more };
 }
 

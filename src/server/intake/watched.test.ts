@@ -49,7 +49,7 @@ const MAILBOX = {
     only: 'new' as const,
     unreadOnly: false,
     withFile: false,
-    begins: 'with what lies there' as const,
+    begins: 'with what lies there' as 'with what lies there' | 'from now on',
   },
 };
 const CALENDAR = {
