@@ -70,6 +70,10 @@ const mailbox = z.object({
   checked: z
     .object({ ok: z.boolean(), at: s.instant, steps: z.array(z.object({ what: z.string(), ok: z.boolean(), says: z.string() })) })
     .nullable(),
+  back: z
+    .object({ sent: z.int(), bounced: z.int(), standing: z.enum(['good', 'doubtful', 'too many']), says: z.string() })
+    .describe('what became of its last 100 mails'),
+  rests: z.object({ since: s.instant, why: z.string() }).nullable().describe('null: it sends'),
   usedBy: z.array(z.string()),
 });
 const mailboxes = z.object({ items: z.array(mailbox) });
@@ -227,6 +231,14 @@ export const HOUSE_OPERATIONS = {
     changes: ['settings'],
     summary: 'Go its way step by step, up to a letter to itself.',
     needs: 'keep secrets',
+    answer: mailboxes,
+  }),
+  letMailboxSend: op({
+    method: 'POST',
+    path: '/mailboxes/{name}/resume',
+    changes: ['counts', 'desk', 'messages', 'settings'],
+    summary: 'Let a mailbox that rests send again; what came back until now is not held against it.',
+    needs: 'release',
     answer: mailboxes,
   }),
   listTokens: op({ method: 'GET', path: '/tokens', summary: 'Tokens that open something.', needs: 'keep secrets', answer: tokens }),

@@ -163,6 +163,7 @@ export const ROUTES = {
   listMailboxes: { method: 'GET', path: '/mailboxes' },
   keepMailbox: { method: 'PUT', path: '/mailboxes/{name}' },
   checkMailbox: { method: 'POST', path: '/mailboxes/{name}/check' },
+  letMailboxSend: { method: 'POST', path: '/mailboxes/{name}/resume' },
   listTokens: { method: 'GET', path: '/tokens' },
   makeToken: { method: 'POST', path: '/tokens' },
   endToken: { method: 'POST', path: '/tokens/{id}/end' },

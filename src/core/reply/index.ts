@@ -3,6 +3,7 @@
  * Promises: only what the sender wrote is judged, never what is quoted, signed, printed below, or addressed to a machine; what is
  * not sure is said to be. Refuses: deciding anything a plan depends on where it is not sure.
  */
+export { cameBackText, LOOKED_AT, standingOf, type CameBack, type Standing } from './came-back';
 export { consequenceOf, KINDS, SAYABLE, type Consequence } from './consequence';
 export { parseDeliveryStatus, type DeliveryStatus } from './dsn';
 export { NO_SIGNS, type MailSigns } from './machine';

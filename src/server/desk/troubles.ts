@@ -2,6 +2,7 @@
 import type { Instant } from '../../core/base';
 import { listIntakes } from '../intake/store/intakes';
 import { getSetting, putSetting } from '../platform/store/settings';
+import { restingMailboxes } from '../messages/store/mailboxes';
 import { keyState } from '../workspace/keys';
 import type { World } from '../platform/world';
 
@@ -39,7 +40,12 @@ function keyOf(world: World): Promise<Awaited<ReturnType<typeof keyState>>> {
 }
 
 export async function troubles(world: World): Promise<readonly Trouble[]> {
-  const [key, relay, doors] = await Promise.all([keyOf(world), getSetting(world.db, RELAY), listIntakes(world.db)]);
+  const [key, relay, doors, resting] = await Promise.all([
+    keyOf(world),
+    getSetting(world.db, RELAY),
+    listIntakes(world.db),
+    restingMailboxes(world.db),
+  ]);
   const out: Trouble[] = [];
   if (key === 'wrong')
     out.push({
@@ -52,6 +58,12 @@ export async function troubles(world: World): Promise<readonly Trouble[]> {
       says: `The mail relay cannot be reached (${relay.says}). Mail waits and keeps its order.`,
       todo: 'It goes out by itself when the relay is back; look whether it runs, and at MILLRACE_SMTP.',
       href: null,
+    });
+  for (const { name, restsWhy } of resting)
+    out.push({
+      says: `“${name}” rests: ${restsWhy}.`,
+      todo: 'Nothing of it leaves, and all keeps its order. Look where the addresses come from, then let it send again.',
+      href: '/settings/mailboxes',
     });
   for (const door of doors)
     if (door.isOn && door.problem !== null)

@@ -45,6 +45,7 @@ import * as aside from '../intake/set-aside';
 import * as teach from '../research/teach';
 import * as tell from '../trips/tell';
 import * as boxes from '../messages/mailboxes';
+import { letMailboxSend } from '../messages/mailbox-rest';
 import * as here from '../access/people-here';
 import * as teams from '../workspace/teams';
 import * as tokens from '../access/tokens';
@@ -306,6 +307,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   listMailboxes: async ({ world }) => ({ items: await boxes.mailboxViews(world) }),
   keepMailbox: async ({ world, actor, params, body }) => ({ items: await boxes.keepMailbox(world, actor, params.name ?? '', body) }),
   checkMailbox: async ({ world, actor, params }) => ({ items: await boxes.checkMailbox(world, actor, params.name ?? '') }),
+  letMailboxSend: async ({ world, actor, params }) => ({ items: await letMailboxSend(world, actor, params.name ?? '') }),
   listTokens: async ({ world }) => ({ items: await tokens.tokens(world) }),
   makeToken: ({ world, actor, body }) => tokens.newToken(world, actor, body),
   endToken: async ({ world, actor, params }) => ({ items: await tokens.withdrawToken(world, actor, params.id ?? '') }),

@@ -4,8 +4,9 @@
  */
 import { z } from 'zod';
 import type { Instant } from '../../core/base';
+import { cameBackText, standingOf, type CameBack, type Standing } from '../../core/reply';
 import type { MailRoute, RouteCheck } from '../ports';
-import { listMailboxes, mailboxRoutes, putMailbox, putRoute, putRouteCheck, type MailboxRow } from './store/mailboxes';
+import { cameBack, listMailboxes, mailboxRoutes, putMailbox, putRoute, putRouteCheck, type MailboxRow } from './store/mailboxes';
 import { listThings } from '../flows/store/things';
 import { insertAudit } from '../access/store/audit';
 import { flowsNaming } from '../flows/naming';
@@ -29,6 +30,10 @@ export interface MailboxView extends MailboxRow {
   readonly route: RouteSettings | null;
   readonly hasPassword: boolean;
   readonly checked: CheckView | null;
+  /** what became of its last mails */
+  readonly back: CameBack & { readonly standing: Standing; readonly says: string };
+  /** null: it sends */
+  readonly rests: { readonly since: Instant; readonly why: string } | null;
   /** flows and plans that name it */
   readonly usedBy: readonly string[];
 }
@@ -46,6 +51,7 @@ export async function mailboxViews(world: World): Promise<readonly MailboxView[]
     flowsNaming(world),
     listThings(world.db, 'plan'),
   ]);
+  const back = new Map(await Promise.all(boxes.map(async ({ name }) => [name, await cameBack(world.db, name)] as const)));
   return boxes.map((box) => {
     const kept = routes.find((entry) => entry.name === box.name);
     const route = routeSchema.safeParse(kept?.route);
@@ -57,10 +63,18 @@ export async function mailboxViews(world: World): Promise<readonly MailboxView[]
       route: route.success ? route.data : null,
       hasPassword: kept?.secret != null,
       checked: checked.success ? checked.data : null,
+      back: standing(back.get(box.name) ?? { sent: 0, bounced: 0 }),
+      rests: kept?.restsSince == null ? null : { since: kept.restsSince, why: kept.restsWhy ?? '' },
       usedBy: [...naming('connection', box.name), ...named.map((plan) => `plan ${plan.name}`)],
     };
   });
 }
+
+const standing = (back: CameBack): MailboxView['back'] => ({
+  ...back,
+  standing: standingOf(back),
+  says: cameBackText(back),
+});
 
 export interface MailboxAsk {
   readonly isNew: boolean;

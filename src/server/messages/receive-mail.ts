@@ -6,7 +6,7 @@ import type { Tx } from '../db';
 import type { IncomingMail } from '../ports';
 import { examplesToReadBy } from './store/corrections';
 import { dropPlanned, plannedOfThread } from './store/effects';
-import { findMessage, insertReceived, lastThreadWith, messageByRfcIds, setMessageState, setThread } from './store/messages';
+import { findMessage, findThread, insertReceived, lastThreadWith, messageByRfcIds, setMessageState, setThread } from './store/messages';
 import { addDoNotContact } from './store/do-not-contact';
 import { findPerson } from '../records/store/records';
 import { insertHappenings } from '../records/store/timeline';
@@ -16,6 +16,7 @@ import { postpone, readerTime } from './touches';
 import { signingSecrets } from '../workspace/keys';
 import { unsubscribeCodeFits } from './send-due';
 import { tellChanged } from '../platform/live';
+import { restIfTooMany } from './mailbox-rest';
 import { found, Refusal, type World } from '../platform/world';
 
 const PAUSE_DAYS = 5;
@@ -104,6 +105,8 @@ async function bounced(tx: Tx, origin: Origin, status: DeliveryStatus | undefine
   const address = status?.recipient ?? sent?.toAddress;
   if (address) await addDoNotContact(tx, address, `bounced: ${status?.status ?? 'as the server wrote'}`, now);
   await endThread(tx, origin, 'ended', 'bounced', now);
+  const thread = origin.threadId ? await findThread(tx, origin.threadId) : undefined;
+  if (thread && origin.personId) await restIfTooMany(tx, thread.mailbox, origin.personId, now);
 }
 
 /** What an answer of its kind does to the plan, and to who is written to. */

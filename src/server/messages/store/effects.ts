@@ -44,9 +44,10 @@ export async function takenSlots(
   ];
 }
 
-/** Whether a due send may go: its flow does not rest, no earlier touch of its conversation is still to leave, nobody holds it. */
+/** Whether a due send may go: neither its flow nor its mailbox rests, no earlier touch of its conversation is still to leave, nobody holds it. */
 const mayGo = (tx: Tx): ReturnType<Tx> => tx`
   not exists (select 1 from trip t join flow f on f.id = t.flow_id where t.id = effect.trip_id and f.paused_at is not null)
+  and not exists (select 1 from mailbox x where x.name = effect.mailbox and x.rests_since is not null)
   and not exists (select 1 from message m join message b on b.thread_id = m.thread_id and b.trip_id = m.trip_id and b.touch < m.touch join effect o on o.message_id = b.id
     where m.id = effect.message_id and o.state in ('planned', 'started'))
   and (effect.lease_until is null or effect.lease_until < clock_timestamp())`;

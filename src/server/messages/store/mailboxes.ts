@@ -1,3 +1,5 @@
+import type { Instant } from '../../../core/base';
+import { LOOKED_AT, type CameBack } from '../../../core/reply';
 import type { Tx } from '../../db';
 
 export interface MailboxRow {
@@ -33,11 +35,18 @@ export interface RouteRow {
   /** sealed */
   readonly secret: string | null;
   readonly checked: unknown;
+  /** null: it sends */
+  readonly restsSince: Instant | null;
+  readonly restsWhy: string | null;
 }
 
 /** The ways out of the mailboxes. */
 export async function mailboxRoutes(tx: Tx): Promise<RouteRow[]> {
-  return [...(await tx<RouteRow[]>`select name, address, reply_to, route, route_secret as secret, checked from mailbox order by name`)];
+  return [
+    ...(await tx<
+      RouteRow[]
+    >`select name, address, reply_to, route, route_secret as secret, checked, rests_since, rests_why from mailbox order by name`),
+  ];
 }
 
 /** Without `secret` the one that is kept stays; another way out has not been checked yet. */
@@ -53,4 +62,39 @@ export async function putRoute(
 
 export async function putRouteCheck(tx: Tx, name: string, checked: unknown): Promise<void> {
   await tx`update mailbox set checked = ${tx.json(checked as never)} where name = ${name}`;
+}
+
+/** What became of the last mails of a mailbox, as far as it was not told to go on since. */
+export async function cameBack(tx: Tx, mailbox: string): Promise<CameBack> {
+  const [row] = await tx<CameBack[]>`
+    with sent as (
+      select m.thread_id from effect e join message m on m.id = e.message_id join mailbox b on b.name = e.mailbox
+      where e.kind = 'send' and e.state = 'done' and e.mailbox = ${mailbox} and e.ended_at >= coalesce(b.resumed_at, '-infinity')
+      order by e.ended_at desc limit ${LOOKED_AT})
+    select count(*)::int as sent,
+      count(distinct thread_id) filter (where exists (
+        select 1 from message r where r.thread_id = sent.thread_id and r.direction = 'in' and r.reading ->> 'kind' = 'bounce'))::int as bounced
+    from sent`;
+  return row ?? { sent: 0, bounced: 0 };
+}
+
+/** Lets a mailbox rest; false when it does already. */
+export async function putRest(tx: Tx, name: string, why: string, now: Instant): Promise<boolean> {
+  const rows =
+    await tx`update mailbox set rests_since = ${now}, rests_why = ${why} where name = ${name} and rests_since is null returning name`;
+  return rows.length > 0;
+}
+
+/** Lets it send again; false when it did not rest. */
+export async function resume(tx: Tx, name: string, now: Instant): Promise<boolean> {
+  const rows =
+    await tx`update mailbox set rests_since = null, rests_why = null, resumed_at = ${now} where name = ${name} and rests_since is not null returning name`;
+  return rows.length > 0;
+}
+
+/** Mailboxes that rest, with why. */
+export async function restingMailboxes(tx: Tx): Promise<{ readonly name: string; readonly restsWhy: string }[]> {
+  return [
+    ...(await tx<{ name: string; restsWhy: string }[]>`select name, rests_why from mailbox where rests_since is not null order by name`),
+  ];
 }

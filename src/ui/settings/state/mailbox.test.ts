@@ -29,7 +29,15 @@ test('what is kept is what was typed; an empty password leaves the kept one', ()
     route: { host: 'smtp.thornwick.example', port: 465 },
   });
   expect(askOf({ ...whole, password: 'secret', ownRoute: false })).toMatchObject({ password: 'secret', route: null });
-  const box = { name: 'Sales', ...askOf(whole), hasPassword: false, checked: null, usedBy: [] };
+  const box = {
+    name: 'Sales',
+    ...askOf(whole),
+    hasPassword: false,
+    checked: null,
+    back: { sent: 0, bounced: 0, standing: 'good' as const, says: '' },
+    rests: null,
+    usedBy: [],
+  };
   expect(askOf(draftOf(box))).toEqual({ ...askOf(whole), isNew: false });
 });
 

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import type { MailboxShape } from '../../../api';
 import { call } from '../../client';
 import { useAsk } from '../../client/use-ask';
-import { agoText } from '../../kit/format';
+import { agoText, dayTimeText } from '../../kit/format';
 import { Empty, Tag } from '../../kit/parts';
 import { askOf, draftOf, newDraft, type MailboxDraft } from '../state/mailbox';
 import { MailboxForm } from './MailboxForm';
@@ -20,10 +20,12 @@ interface Props {
   readonly now: number;
   /** the owner: passwords are theirs */
   readonly mayChange: boolean;
+  /** lets a mailbox that rests send again */
+  readonly mayResume: boolean;
 }
 
 /** Mailboxes that write: how each sends, what it may send, whether it works; the chosen one below. */
-export function Mailboxes({ index, first, zones, space, minutesApart, now, mayChange }: Props) {
+export function Mailboxes({ index, first, zones, space, minutesApart, now, mayChange, mayResume }: Props) {
   const router = useRouter();
   const [items, setItems] = useState(first);
   const [chosen, setChosen] = useState<string | null>(first[0]?.name ?? null);
@@ -45,6 +47,12 @@ export function Mailboxes({ index, first, zones, space, minutesApart, now, mayCh
   };
   const check = (name: string): void => {
     ask(call('checkMailbox', { params: { name } }), null, (next) => {
+      setItems(next.items);
+      router.refresh();
+    });
+  };
+  const resume = (name: string): void => {
+    ask(call('letMailboxSend', { params: { name } }), `${name} sends again: what came back until now is not held against it.`, (next) => {
       setItems(next.items);
       router.refresh();
     });
@@ -97,7 +105,12 @@ export function Mailboxes({ index, first, zones, space, minutesApart, now, mayCh
             }
           />
         ) : null}
-        {fresh === null && selected ? <DoesItSend box={selected} now={now} busy={busy} onCheck={mayChange ? check : undefined} /> : null}
+        {fresh === null && selected ? (
+          <>
+            <DoesItSend box={selected} now={now} busy={busy} onCheck={mayChange ? check : undefined} />
+            <CameBack box={selected} zone={space.zone} busy={busy} onResume={mayResume ? resume : undefined} />
+          </>
+        ) : null}
       </section>
     </SettingsFrame>
   );
@@ -138,8 +151,10 @@ function MailboxTable({ items, chosen, onChoose }: TableProps) {
             <td className="right">{box.dailyLimit}</td>
             <td className="right">{box.personGapDays === 0 ? 'any day' : `every ${box.personGapDays} days`}</td>
             <td>
-              {box.checked === null ? (
-                <span className="quiet">not checked</span>
+              {box.rests !== null ? (
+                <Tag tone="brick">rests</Tag>
+              ) : box.checked === null ? (
+                <span className="quiet nowrap">not checked</span>
               ) : (
                 <Tag tone={box.checked.ok ? 'moss' : 'brick'}>{box.checked.ok ? 'sends' : 'does not send'}</Tag>
               )}
@@ -187,6 +202,57 @@ function DoesItSend({ box, now, busy, onCheck }: SendProps) {
         {box.checked === null ? (
           <li className="quiet">It is reached, signed in to, and writes one letter to itself; each step says what to do if it fails.</li>
         ) : null}
+      </ul>
+    </>
+  );
+}
+
+const STANDS: Readonly<Record<MailboxShape['back']['standing'], readonly [tone: string, glyph: string]>> = {
+  good: ['in-moss', '✓'],
+  doubtful: ['in-brass', '◆'],
+  'too many': ['in-brick', '■'],
+};
+
+interface BackProps {
+  readonly box: MailboxShape;
+  readonly zone: string;
+  readonly busy: boolean;
+  readonly onResume: ((name: string) => void) | undefined;
+}
+/** What came back of its last mails; a mailbox that rests for it waits for a person. */
+function CameBack({ box: { name, back, rests }, zone, busy, onResume }: BackProps) {
+  const [tone, glyph] = STANDS[back.standing];
+  return (
+    <>
+      <div className="bar">
+        <h2 className="grow">What comes back</h2>
+        {rests !== null && onResume ? (
+          <Button
+            variant="contained"
+            disabled={busy}
+            onClick={() => {
+              onResume(name);
+            }}
+          >
+            Let it send again
+          </Button>
+        ) : null}
+      </div>
+      <ul className="check-steps">
+        <li>
+          <span className={tone}>{glyph}</span> {back.says}
+          {back.standing === 'doubtful' ? ': servers begin to doubt a sender above one in twenty' : ''}
+        </li>
+        {rests === null ? (
+          <li className="quiet">
+            Above one in ten, and from five on, it rests by itself: what is planned keeps its order, and owners and builders are told.
+          </li>
+        ) : (
+          <li>
+            <span className="strong">It rests</span> since {dayTimeText(Date.parse(rests.since), zone)}: {rests.why}. Look where these
+            addresses come from; what is planned leaves in its order once it may.
+          </li>
+        )}
       </ul>
     </>
   );

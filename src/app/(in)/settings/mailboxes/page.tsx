@@ -21,6 +21,7 @@ export default async function MailboxesPage() {
       minutesApart={SLOT_MS / 60_000}
       now={now}
       mayChange={may('keep secrets')}
+      mayResume={may('release')}
     />
   );
 }
