@@ -112,6 +112,15 @@ export const SAFETY_OPERATIONS = {
     body: z.object({ email: z.string().trim().min(3).max(320) }),
     answer: barred,
   }),
+  auditFile: op({
+    method: 'GET',
+    path: '/audit/file',
+    summary: 'Who did what, newest first, as a CSV file of at most 100,000 lines.',
+    needs: 'read the audit',
+    query: z.object({ search: z.string().max(200).optional() }),
+    answer: z.string(),
+    givesFile: ['text/csv'],
+  }),
   listAudit: op({
     method: 'GET',
     path: '/audit',

@@ -139,6 +139,7 @@ export const ROUTES = {
   barList: { method: 'POST', path: '/do-not-contact/list', takesFile: 'text/csv' },
   barredFile: { method: 'GET', path: '/do-not-contact/file' },
   liftAddress: { method: 'POST', path: '/do-not-contact/lift' },
+  auditFile: { method: 'GET', path: '/audit/file' },
   listAudit: { method: 'GET', path: '/audit' },
   listThings: { method: 'GET', path: '/things' },
   getThing: { method: 'GET', path: '/things/{id}' },

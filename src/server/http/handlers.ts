@@ -40,7 +40,7 @@ import * as releases from '../flows/releases';
 import * as reviews from '../desk/reviews';
 import * as stuck from '../trips/stuck';
 import { suggested } from '../research/specimens';
-import { auditPage } from '../access/audit';
+import { auditFile, auditPage } from '../access/audit';
 import * as aside from '../intake/set-aside';
 import * as teach from '../research/teach';
 import * as tell from '../trips/tell';
@@ -292,6 +292,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   barredFile: ({ world }) => barred.barredFile(world),
   liftAddress: async ({ world, actor, body }) => ({ items: await barred.liftAddress(world, actor, body.email) }),
   listAudit: ({ world, query }) => auditPage(world, query),
+  auditFile: ({ world, query }) => auditFile(world, query),
 
   getWorkspace: ({ world }) => workspace(world.db),
   keepWorkspace: ({ world, actor, body }) => keepWorkspace(world, actor, body),

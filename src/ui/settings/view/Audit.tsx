@@ -63,6 +63,11 @@ export function Audit({ items, next, search, isFirst, zone, mayRead }: Props) {
             sx={{ width: 260 }}
           />
         </form>
+        {mayRead && items.length > 0 ? (
+          <Button component="a" href={`/api/v1/audit/file${search === '' ? '' : `?search=${encodeURIComponent(search)}`}`}>
+            {search === '' ? 'All as CSV' : 'These as CSV'}
+          </Button>
+        ) : null}
       </TopBar>
       <div className="cols">
         <section className="col paper grow" tabIndex={0} aria-label="Audit">
