@@ -16,7 +16,7 @@ afterAll(() => world.close());
 
 test('the file holds what the page finds, each line whole, and no formula', async () => {
   const { content, name } = await auditFile(world, { search: 'spindle' });
-  const rows = parse<string[]>(content, { bom: true });
+  const rows: string[][] = parse(content, { bom: true });
   expect(name).toBe('audit.csv');
   expect(rows[0]).toEqual(['when, UTC', 'who', 'what', 'details']);
   expect(rows.slice(1).map(([when, who, what]) => [when, who, what])).toEqual([
