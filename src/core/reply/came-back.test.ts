@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { cameBackText, standingOf } from './index';
 
 test.each([
-  [0, 0, 'good', 'nothing sent yet'],
+  [0, 0, 'good', 'nothing to count yet'],
   [100, 5, 'good', '5 of the last 100 mails came back'],
   [100, 6, 'doubtful', '6 of the last 100 mails came back'],
   [100, 10, 'doubtful', '10 of the last 100 mails came back'],

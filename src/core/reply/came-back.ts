@@ -25,4 +25,4 @@ export function standingOf({ sent, bounced }: CameBack): Standing {
 
 /** “6 of the last 40 mails came back”. */
 export const cameBackText = ({ sent, bounced }: CameBack): string =>
-  sent === 0 ? 'nothing sent yet' : `${bounced} of the last ${plural(sent, 'mail')} came back`;
+  sent === 0 ? 'nothing to count yet' : `${bounced} of the last ${plural(sent, 'mail')} came back`;
