@@ -10,7 +10,12 @@ let ines: Actor;
 beforeAll(async () => {
   ({ world, ines } = await demoWorld());
   for (const [i, what] of ['changed a mailbox', '=cmd()', 'released "Fair", 50 % more'].entries())
-    await insertAudit(world.db, { at: world.now + i * 1_000, userId: ines.userId, what, detail: { name: `spindle ${i}`, line: 'one\ntwo' } });
+    await insertAudit(world.db, {
+      at: world.now + i * 1_000,
+      userId: ines.userId,
+      what,
+      detail: { name: `spindle ${i}`, line: 'one\ntwo' },
+    });
 });
 afterAll(() => world.close());
 
