@@ -232,7 +232,7 @@ export const ANSWER_OPERATIONS = {
   sendAnswer: op({
     method: 'POST',
     path: '/conversations/{id}/answer',
-    changes: ['desk', 'messages', 'thread:{id}'],
+    changes: ['desk', 'messages', 'thread:{id}', 'record:*'],
     summary: 'Approve an answer: it goes into the conversation in the reader’s next office minute; what was planned there goes no more.',
     needs: 'decide',
     body: z.object({
@@ -262,7 +262,7 @@ export const ANSWER_OPERATIONS = {
   takeBackAnswer: op({
     method: 'POST',
     path: '/messages/{id}/taken-back',
-    changes: ['desk', 'messages', 'thread:*'],
+    changes: ['desk', 'messages', 'thread:*', 'record:*'],
     summary: 'Take an answer back that has not left, whether a person or a rule let it go: it waits for a person again.',
     needs: 'decide',
     body: z.object({}),

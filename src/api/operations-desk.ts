@@ -75,7 +75,7 @@ export const DESK_OPERATIONS = {
   handleReply: op({
     method: 'POST',
     path: '/messages/{id}/handled',
-    changes: ['desk', 'messages', 'thread:*'],
+    changes: ['desk', 'messages', 'thread:*', 'record:*'],
     summary: 'Say that a person takes care of an answer.',
     needs: 'decide',
     body: z.object({}),

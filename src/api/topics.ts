@@ -40,8 +40,11 @@ export const concerns = (told: readonly Topic[], shown: readonly Topic[]): boole
     return shown.some((one) => one.startsWith(kind));
   });
 
-/** So many single things of a kind are named; more of them are said as `kind:*`, so that a word stays short. */
-const NAMED_AT_MOST = 60;
+/**
+ * So many single things of a kind are named; more of them are said as `kind:*`. A word of PostgreSQL holds 8,000 bytes: this many
+ * of every kind, each with a whole id, stay well below.
+ */
+const NAMED_AT_MOST = 30;
 
 /** Topics as they are told: each once, and many of a kind as one. */
 export function told(topics: Iterable<Topic>): readonly Topic[] {
