@@ -1,4 +1,5 @@
 /** One bad mail or meeting never stops a door: it is set aside as it came, and the ones behind it are taken. */
+import { CALENDAR, MAILBOX, strangersMail } from '../../testing/watched';
 import { demoWorld, type TestWorld } from '../../testing/world';
 import { WorldFailure, type BoxWork, type FoundMail } from '../ports';
 import { bringSetAside, dropSetAside, listOfSetAside, openSetAside, rawOfSetAside, receiveRaw, setAsideCounts } from './set-aside';
@@ -18,49 +19,8 @@ const raw = (subject: string, body = 'Please send an offer.'): Buffer =>
   Buffer.from(
     `From: Owen Tranter <owen@marlpit-nurseries.example>\r\nSubject: ${subject}\r\nMessage-ID: <${subject}@marlpit.example>\r\n\r\n${body}\r\n`,
   );
-const mail = (subject: string, more: Partial<FoundMail> = {}): FoundMail => ({
-  messageId: `<${subject}@marlpit.example>`,
-  from: 'owen@marlpit-nurseries.example',
-  fromName: 'Owen Tranter',
-  subject,
-  text: 'Please send an offer.',
-  sentAt: null,
-  inReplyTo: null,
-  references: [],
-  autoSubmitted: false,
-  deliveryStatus: null,
-  files: [],
-  answered: false,
-  unread: null,
-  raw: raw(subject),
-  ...more,
-});
-const MAILBOX = {
-  kind: 'mailbox' as const,
-  host: 'imap.thornwick.example',
-  port: 993,
-  secure: true,
-  user: 'office@thornwick.example',
-  privateNetwork: false,
-  rule: {
-    folder: 'INBOX',
-    from: '',
-    subject: '',
-    only: 'new' as const,
-    unreadOnly: false,
-    withFile: false,
-    begins: 'with what lies there' as const,
-  },
-};
-const CALENDAR = {
-  kind: 'calendar' as const,
-  how: 'caldav' as const,
-  url: 'https://calendar.thornwick.example/x/',
-  user: 'sales',
-  privateNetwork: false,
-  ourHosts: ['thornwick.example'],
-  aheadHours: 300,
-};
+const mail = (subject: string, more: Partial<FoundMail> = {}): FoundMail => strangersMail(subject, { raw: raw(subject), ...more });
+const FAR = { ...CALENDAR, aheadHours: 300 };
 const event = (uid: string, start: string): string =>
   `BEGIN:VEVENT\r\nUID:${uid}\r\nDTSTART:${start}\r\nDTEND:20261127T150000Z\r\nSUMMARY:${uid}\r\nORGANIZER:mailto:lucia@thornwick.example\r\nATTENDEE;CN=Ann Ofield:mailto:ann-${uid}@kestrel.example\r\nEND:VEVENT\r\n`;
 
@@ -133,10 +93,8 @@ test('an odd mail with NUL and halves of letters in every part is an answer like
 });
 
 test('a meeting that cannot be read is set aside, the others are taken; dropped, taken back, mended', async () => {
-  const { id } = await createWatched(world, ines, { name: 'Calendar', settings: CALENDAR, password: 'x', isOn: true });
-  world.outside.calendars = [
-    `BEGIN:VCALENDAR\r\nVERSION:2.0\r\n${event('good', '20261127T140000Z')}${event('bad', 'some time')}END:VCALENDAR\r\n`,
-  ];
+  const { id } = await createWatched(world, ines, { name: 'Calendar', settings: FAR, password: 'x', isOn: true });
+  world.outside.calendars = [`BEGIN:VFAR\r\nVERSION:2.0\r\n${event('good', '20261127T140000Z')}${event('bad', 'some time')}END:VFAR\r\n`];
   await lookAtDoors(world);
   expect((await watchedDoor(world, id)).entries.map((entry) => entry.raw.title)).toEqual(['good']);
   const [aside] = await listOfSetAside(world);

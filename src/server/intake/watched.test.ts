@@ -1,3 +1,4 @@
+import { CALENDAR, MAILBOX, strangersMail } from '../../testing/watched';
 import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { WorldFailure, type FoundMail } from '../ports';
 import { people } from '../records/records';
@@ -18,49 +19,12 @@ beforeEach(async () => {
 });
 afterEach(() => world.close());
 
-const found = (subject: string, more: Partial<FoundMail> = {}): FoundMail => ({
-  messageId: `<${subject}@marlpit.example>`,
-  from: 'owen@marlpit-nurseries.example',
-  fromName: 'Owen Tranter',
-  subject,
-  text: 'Please send an offer.\n\nKind regards\nOwen\n\n> old words',
-  sentAt: Date.parse('2026-11-23T10:00:00Z'),
-  inReplyTo: null,
-  references: [],
-  autoSubmitted: false,
-  deliveryStatus: null,
-  files: [],
-  answered: false,
-  unread: null,
-  raw: null,
-  ...more,
-});
-const MAILBOX = {
-  kind: 'mailbox' as const,
-  host: 'imap.thornwick.example',
-  port: 993,
-  secure: true,
-  user: 'office@thornwick.example',
-  privateNetwork: false,
-  rule: {
-    folder: 'INBOX',
-    from: '',
-    subject: '',
-    only: 'new' as const,
-    unreadOnly: false,
-    withFile: false,
-    begins: 'with what lies there' as 'with what lies there' | 'from now on',
-  },
-};
-const CALENDAR = {
-  kind: 'calendar' as const,
-  how: 'caldav' as const,
-  url: 'https://calendar.thornwick.example/x/',
-  user: 'sales',
-  privateNetwork: false,
-  ourHosts: ['thornwick.example'],
-  aheadHours: 24,
-};
+const found = (subject: string, more: Partial<FoundMail> = {}): FoundMail =>
+  strangersMail(subject, {
+    text: 'Please send an offer.\n\nKind regards\nOwen\n\n> old words',
+    sentAt: Date.parse('2026-11-23T10:00:00Z'),
+    ...more,
+  });
 const open = async (settings: typeof MAILBOX | typeof CALENDAR) =>
   (await createWatched(world, ines, { name: 'A door', settings, password: 'secret', isOn: true })).id;
 
