@@ -17,6 +17,7 @@ import { signingSecrets } from '../workspace/keys';
 import { unsubscribeCodeFits } from './send-due';
 import { tellChanged } from '../platform/live';
 import { restIfTooMany } from './mailbox-rest';
+import { lockMailbox } from './store/mailboxes';
 import { found, Refusal, type World } from '../platform/world';
 
 const PAUSE_DAYS = 5;
@@ -100,12 +101,14 @@ async function tellTimeline(tx: Tx, origin: Origin, reading: ReplyReading, now: 
 }
 
 async function bounced(tx: Tx, origin: Origin, status: DeliveryStatus | undefined, now: Instant): Promise<void> {
+  // The mailbox before its sends, as whoever plans them takes them: two that wait for each other would both be lost.
+  const thread = origin.threadId ? await findThread(tx, origin.threadId) : undefined;
+  if (thread) await lockMailbox(tx, thread.mailbox);
   await setMessageState(tx, origin.id, 'failed');
   const sent = await findMessage(tx, origin.id);
   const address = status?.recipient ?? sent?.toAddress;
   if (address) await addDoNotContact(tx, address, `bounced: ${status?.status ?? 'as the server wrote'}`, now);
   await endThread(tx, origin, 'ended', 'bounced', now);
-  const thread = origin.threadId ? await findThread(tx, origin.threadId) : undefined;
   if (thread && origin.personId) await restIfTooMany(tx, thread.mailbox, origin.personId, now);
 }
 
