@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { uuid } from './op';
+import { details, uuid } from './op';
 import * as s from './schemas';
 
 /** A file that came along, and what came in by a door. */
@@ -17,7 +17,7 @@ export const entryShape = z.object({
   no: z.number().int(),
   receivedAt: s.instant,
   raw: z.record(z.string(), z.string()),
-  answers: z.record(z.string(), z.json()),
+  answers: details,
   state: z.enum(['taken', 'refused']),
   why: z.string(),
   personId: uuid.nullable(),

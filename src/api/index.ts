@@ -5,10 +5,12 @@
 export { HERE_EVERY_MS } from './beat';
 export { liveEventSchema, type LiveEvent } from './live';
 export { concerns, isTopic, told, TOPIC_KINDS, TOPIC_LISTS, type Topic } from './topics';
+export { instantPaths } from './instant-paths';
+export { withInstants } from './instants';
 export { ROUTES } from './routes.gen';
 export { openApiDocument } from './openapi';
-export { OPERATIONS, type ApiAction, type Operation, type OperationId } from './operations';
-export type { FileAnswer } from './op';
+export { OPERATIONS, type ApiAction, type Answer, type Operation, type OperationId } from './operations';
+export type { FileAnswer, View } from './op';
 export type { FieldEdit, FieldRecord, FieldsView, FieldTrial, FieldUse, FieldView } from './operations-fields';
 export type { CardTrial, PlanTrial, TextReader, TextTrial, ThingSummary, ThingTrial, ThingUse, ThingView } from './operations-things';
 export type {
@@ -24,4 +26,3 @@ export type {
 } from './operations-answers';
 export type { ProviderTrial, ProviderView } from './operations-providers';
 export type { MailboxShape, PeopleHere, TeamShape, TokenShape, WorkspaceShape } from './operations-house';
-export * as schemas from './schemas';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { DeepReadonly, JsonObject } from '../core/base';
 import type { Topic } from './topics';
 
 export type ApiAction =
@@ -65,3 +66,15 @@ export const FLOW_BYTES = 12 * MB;
 /** Flow text of any length that is read at all: the lines are counted by who reads it. */
 export const flowText = z.string().max(8_000_000);
 export const op = <const O extends Operation>(operation: O): O => operation;
+
+/** A moment: milliseconds since 1970 wherever it is worked with, ISO 8601 in UTC as it travels. */
+export const instant = z.codec(z.iso.datetime(), z.number(), {
+  decode: (said) => Date.parse(said),
+  encode: (ms) => new Date(ms).toISOString(),
+});
+
+/** What is told by name and has no shape of its own: what a journal's line found, what an audit's line changed. */
+export const details = z.record(z.string(), z.json().optional()) as z.ZodType<JsonObject, JsonObject>;
+
+/** What an answer's schema says, as the server gives it and a page has it. */
+export type View<S extends z.ZodType> = DeepReadonly<z.output<S>>;

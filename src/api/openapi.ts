@@ -61,7 +61,7 @@ function describe(operationId: string, operation: Operation): Json {
       [String(operation.status ?? 200)]: {
         description: 'Done',
         content: Object.fromEntries(
-          (operation.givesFile ?? ['application/json']).map((type) => [type, { schema: schemaOf(operation.answer, 'output') }]),
+          (operation.givesFile ?? ['application/json']).map((type) => [type, { schema: schemaOf(operation.answer, 'input') }]),
         ),
       },
       400: problem,

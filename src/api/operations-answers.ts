@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { OBJECTIONS } from '../core/answers';
-import { KINDS, type ReplyKind } from '../core/reply';
-import { op, uuid } from './op';
+import { REPLY_KINDS } from '../core/reply';
+import { op, uuid, type View } from './op';
 import * as s from './schemas';
 
 const rest = z.discriminatedUnion('kind', [
@@ -62,7 +62,7 @@ const draft = z.object({
   dueAt: s.instant.nullable().describe('when it would leave, approved now'),
   drops: z.int().describe('planned messages that would not go out any more'),
 });
-export type AnswerDraftView = z.output<typeof draft>;
+export type AnswerDraftView = View<typeof draft>;
 export type HoldDecisionView = NonNullable<AnswerDraftView['held']>;
 
 const book = z.object({
@@ -92,7 +92,7 @@ const book = z.object({
     }),
   ),
 });
-export type AnswerBookView = z.output<typeof book>;
+export type AnswerBookView = View<typeof book>;
 const answered = z.object({
   messageId: uuid,
   threadId: uuid,
@@ -102,7 +102,7 @@ const answered = z.object({
   theirs: z.string().nullable(),
   then: z.string().nullable().describe('what kind of answer came after it'),
 });
-export type AnsweredView = z.output<typeof answered>;
+export type AnsweredView = View<typeof answered>;
 
 const problem = z.object({
   line: z.int(),
@@ -143,7 +143,7 @@ const holdRules = z.object({
   ),
   means: z.array(z.object({ name: z.string(), means: z.string() })).describe('what rules can speak of'),
 });
-export type HoldRulesView = z.output<typeof holdRules>;
+export type HoldRulesView = View<typeof holdRules>;
 const holdTrial = z.object({
   problems: z.array(problem),
   items: z.array(
@@ -159,11 +159,11 @@ const holdTrial = z.object({
     }),
   ),
 });
-export type HoldTrialView = z.output<typeof holdTrial>;
+export type HoldTrialView = View<typeof holdTrial>;
 const kind = z.string().max(30).describe('what it is');
 const objection = z.string().max(20).nullable();
 const correctionAsk = z.object({
-  kind: z.enum(KINDS as [ReplyKind, ...ReplyKind[]]),
+  kind: z.enum(REPLY_KINDS),
   objection: z.enum(OBJECTIONS).nullable(),
   words: z.string().max(300).nullable().describe('the sentence of theirs that means it, to be understood so from then on; null: only here'),
 });
@@ -184,7 +184,7 @@ const correctionTrial = z.object({
     )
     .describe('mails with such a sentence that were understood otherwise'),
 });
-export type CorrectionTrialView = z.output<typeof correctionTrial>;
+export type CorrectionTrialView = View<typeof correctionTrial>;
 const correctionsView = z.object({
   items: z.array(
     z.object({
@@ -202,7 +202,7 @@ const correctionsView = z.object({
     }),
   ),
 });
-export type CorrectionsView = z.output<typeof correctionsView>;
+export type CorrectionsView = View<typeof correctionsView>;
 const rulesAsk = z.object({
   mailbox: z.string().max(120),
   rules: z.string().max(8_000),
@@ -216,7 +216,7 @@ const handOver = z.object({
   mayAnswer: z.boolean(),
   to: z.array(z.object({ id: uuid, name: z.string(), says: z.string() })).describe('to whom it can be handed, the likeliest first'),
 });
-export type HandOverView = z.output<typeof handOver>;
+export type HandOverView = View<typeof handOver>;
 
 /** Answers in conversations, the book they are made from, and when they wait for a person. */
 export const ANSWER_OPERATIONS = {

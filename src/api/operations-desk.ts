@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { op } from './op';
 import * as s from './schemas';
+import * as desk from './schemas-desk';
 
 /** What people decide, messages, notices, the demo’s clock. */
 export const DESK_OPERATIONS = {
@@ -9,7 +10,7 @@ export const DESK_OPERATIONS = {
     path: '/reviews',
     summary: 'Messages that wait for a person.',
     needs: 'look',
-    answer: z.object({ items: z.array(s.reviewSchema) }),
+    answer: z.object({ items: z.array(desk.reviewSchema) }),
   }),
   decideReview: op({
     method: 'POST',
@@ -31,7 +32,7 @@ export const DESK_OPERATIONS = {
     path: '/pairs',
     summary: 'Records that may be the same.',
     needs: 'look',
-    answer: z.object({ items: z.array(s.pairSchema) }),
+    answer: z.object({ items: z.array(desk.pairSchema) }),
   }),
   decidePair: op({
     method: 'POST',
@@ -70,7 +71,7 @@ export const DESK_OPERATIONS = {
       cursor: z.string().max(200).optional(),
       limit: z.coerce.number().int().min(1).max(200).optional(),
     }),
-    answer: s.pageOf(s.messageSchema),
+    answer: s.pageOf(desk.messageSchema),
   }),
   handleReply: op({
     method: 'POST',
@@ -87,7 +88,7 @@ export const DESK_OPERATIONS = {
     path: '/notices',
     summary: 'What flows have told you and you have not put aside.',
     needs: 'look',
-    answer: z.object({ items: z.array(s.noticeSchema) }),
+    answer: z.object({ items: z.array(desk.noticeSchema) }),
   }),
   putNoticeAside: op({
     method: 'POST',
@@ -113,9 +114,9 @@ export const DESK_OPERATIONS = {
     path: '/rail',
     summary: 'What stands around every page: how much waits where, what time it is here, and what does not answer.',
     needs: 'look',
-    answer: s.railSchema,
+    answer: desk.railSchema,
   }),
-  readClock: op({ method: 'GET', path: '/clock', summary: 'What time it is here.', needs: 'look', answer: s.clockSchema }),
+  readClock: op({ method: 'GET', path: '/clock', summary: 'What time it is here.', needs: 'look', answer: desk.clockSchema }),
   moveClock: op({
     method: 'POST',
     path: '/clock',
@@ -128,7 +129,7 @@ export const DESK_OPERATIONS = {
         .positive()
         .max(400 * 86_400_000),
     }),
-    answer: s.clockSchema,
+    answer: desk.clockSchema,
     status: 202,
   }),
 } as const;

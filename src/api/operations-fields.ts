@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { ownFieldSchema } from '../core/fields';
-import { op } from './op';
+import { op, type View } from './op';
 import * as s from './schemas';
 
 const record = ownFieldSchema.shape.record;
-export type FieldRecord = z.output<typeof record>;
+export type FieldRecord = View<typeof record>;
 const use = z.object({
   kind: z.enum(['flow', 'scorecard', 'text', 'form', 'webhook', 'question', 'list', 'lookup chain']),
   name: z.string(),
@@ -41,13 +41,13 @@ const trial = z.object({
 });
 
 /** One thing that speaks of a field, and where it is changed. */
-export type FieldUse = Readonly<z.output<typeof use>>;
-export type FieldsView = Readonly<z.output<typeof fieldsView>>;
+export type FieldUse = View<typeof use>;
+export type FieldsView = View<typeof fieldsView>;
 export type FieldView = FieldsView['fields'][number];
 /** The field as it would be (its record and name stay), its values going over to another field, or retiring it. */
-export type FieldEdit = Readonly<z.output<typeof edit>>;
+export type FieldEdit = View<typeof edit>;
 /** What would become of the values of a field under a change; a sample's `to` is null where the value is put aside. */
-export type FieldTrial = Readonly<z.output<typeof trial>>;
+export type FieldTrial = View<typeof trial>;
 
 /** Fields: what a business knows of its records. */
 export const FIELD_OPERATIONS = {

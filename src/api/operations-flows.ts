@@ -1,10 +1,17 @@
 import { z } from 'zod';
 import { FLOW_BYTES, flowText, LATEST_MS, MB, op, uuid } from './op';
 import * as s from './schemas';
+import * as flows from './schemas-flows';
 
 /** Flows, their drafts, trials, releases and trips. */
 export const FLOW_OPERATIONS = {
-  listFlows: op({ method: 'GET', path: '/flows', summary: 'Flows.', needs: 'look', answer: z.object({ items: z.array(s.flowSchema) }) }),
+  listFlows: op({
+    method: 'GET',
+    path: '/flows',
+    summary: 'Flows.',
+    needs: 'look',
+    answer: z.object({ items: z.array(flows.flowSchema) }),
+  }),
   createFlow: op({
     method: 'POST',
     path: '/flows',
@@ -13,7 +20,7 @@ export const FLOW_OPERATIONS = {
     needs: 'edit flows',
     body: z.object({ text: flowText }),
     maxBytes: FLOW_BYTES,
-    answer: s.flowSchema,
+    answer: flows.flowSchema,
     status: 201,
   }),
   flowSchema: op({
@@ -42,7 +49,7 @@ export const FLOW_OPERATIONS = {
     takesFile: 'application/octet-stream',
     maxBytes: 2 * MB,
     query: z.object({ name: z.string().max(200) }),
-    answer: s.flowFileSchema,
+    answer: flows.flowFileSchema,
   }),
   takeInFlow: op({
     method: 'POST',
@@ -51,11 +58,11 @@ export const FLOW_OPERATIONS = {
     summary: 'Make a flow of a bundle that was looked at, with a choice for each name; what is not chosen goes as proposed.',
     needs: 'edit flows',
     body: z.object({
-      bundle: s.bundleOnWireSchema,
-      choices: z.record(z.string(), s.bundleChoiceSchema).default({}),
+      bundle: flows.bundleOnWireSchema,
+      choices: z.record(z.string(), flows.bundleChoiceSchema).default({}),
       name: z.string().trim().min(1).max(120),
     }),
-    answer: s.flowSchema,
+    answer: flows.flowSchema,
     status: 201,
   }),
   checkFlow: op({
@@ -66,9 +73,9 @@ export const FLOW_OPERATIONS = {
     needs: 'look',
     body: z.object({ text: flowText }),
     maxBytes: FLOW_BYTES,
-    answer: z.object({ findings: z.array(s.findingSchema) }),
+    answer: z.object({ findings: z.array(flows.findingSchema) }),
   }),
-  getFlow: op({ method: 'GET', path: '/flows/{id}', summary: 'A flow with its draft.', needs: 'look', answer: s.flowSchema }),
+  getFlow: op({ method: 'GET', path: '/flows/{id}', summary: 'A flow with its draft.', needs: 'look', answer: flows.flowSchema }),
   saveDraft: op({
     method: 'PUT',
     path: '/flows/{id}/draft',
@@ -77,7 +84,7 @@ export const FLOW_OPERATIONS = {
     needs: 'edit flows',
     body: z.object({ text: flowText, base: z.int().min(0) }),
     maxBytes: FLOW_BYTES,
-    answer: s.flowSchema,
+    answer: flows.flowSchema,
   }),
   releaseFlow: op({
     method: 'POST',
@@ -111,7 +118,7 @@ export const FLOW_OPERATIONS = {
       records: z.coerce.number().int().min(1).max(1_000_000),
       beginPerDay: z.coerce.number().int().min(1).max(1_000_000).optional(),
     }),
-    answer: s.forecastSchema,
+    answer: flows.forecastSchema,
   }),
   whatWouldChange: op({
     method: 'GET',
@@ -119,14 +126,14 @@ export const FLOW_OPERATIONS = {
     summary: 'The draft against the live version on the last trips, with what was read then. Null when nothing is live.',
     needs: 'look',
     query: z.object({ last: z.coerce.number().int().min(1).max(2_000).default(500) }),
-    answer: s.changesSchema.nullable(),
+    answer: flows.changesSchema.nullable(),
   }),
   listVersions: op({
     method: 'GET',
     path: '/flows/{id}/versions',
     summary: 'Every version, newest first.',
     needs: 'look',
-    answer: z.object({ items: z.array(s.versionSchema) }),
+    answer: z.object({ items: z.array(flows.versionSchema) }),
   }),
   returnToVersion: op({
     method: 'POST',
@@ -213,7 +220,7 @@ export const FLOW_OPERATIONS = {
     path: '/flows/{id}/trials/{trialId}',
     summary: 'A trial with every specimen’s journal.',
     needs: 'look',
-    answer: s.trialSchema,
+    answer: flows.trialSchema,
   }),
   ribbon: op({
     method: 'GET',
@@ -221,7 +228,7 @@ export const FLOW_OPERATIONS = {
     summary: 'How many trips got to each line.',
     needs: 'look',
     query: z.object({ since: z.coerce.number().int().min(0).max(LATEST_MS).optional() }),
-    answer: z.object({ lines: z.array(s.lineCountSchema) }),
+    answer: z.object({ lines: z.array(flows.lineCountSchema) }),
   }),
 
   listTrips: op({
@@ -236,14 +243,14 @@ export const FLOW_OPERATIONS = {
       cursor: z.string().max(200).optional(),
       limit: z.coerce.number().int().min(1).max(200).optional(),
     }),
-    answer: s.pageOf(s.tripSchema),
+    answer: s.pageOf(flows.tripSchema),
   }),
   getTrip: op({
     method: 'GET',
     path: '/trips/{id}',
     summary: 'A trip with its journal.',
     needs: 'look',
-    answer: z.object({ trip: s.tripSchema, journal: z.array(s.journalSchema), text: z.string() }),
+    answer: z.object({ trip: flows.tripSchema, journal: z.array(flows.journalSchema), text: z.string() }),
   }),
   letThrough: op({
     method: 'POST',

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { op, uuid } from './op';
+import { op, uuid, type View } from './op';
 import * as s from './schemas';
 
 const ROLES = ['owner', 'builder', 'rep', 'reviewer', 'viewer'] as const;
@@ -92,12 +92,12 @@ const token = z.object({
 });
 const tokens = z.object({ items: z.array(token) });
 
-export type WorkspaceShape = z.output<typeof workspaceShape>;
+export type WorkspaceShape = View<typeof workspaceShape>;
 /** As they come over the wire: instants are ISO strings. */
-export type PeopleHere = z.output<typeof people>;
-export type TeamShape = z.output<typeof team>;
-export type MailboxShape = z.output<typeof mailbox>;
-export type TokenShape = z.output<typeof token>;
+export type PeopleHere = View<typeof people>;
+export type TeamShape = View<typeof team>;
+export type MailboxShape = View<typeof mailbox>;
+export type TokenShape = View<typeof token>;
 
 /** Who we are, who works here, who writes: what a workspace is set up with. */
 export const HOUSE_OPERATIONS = {

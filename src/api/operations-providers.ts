@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { providerSchema } from '../core/lookup';
-import { op } from './op';
+import { op, type View } from './op';
 import * as s from './schemas';
 
 const view = z.object({
@@ -9,7 +9,7 @@ const view = z.object({
   usedBy: z.array(z.string()).describe('lookup chains that ask it'),
   checked: z.object({ ok: z.boolean(), says: z.string(), at: s.instant }).nullable(),
 });
-export type ProviderView = z.output<typeof view>;
+export type ProviderView = View<typeof view>;
 const trial = z.object({
   person: z.string().describe('whom it was asked about'),
   asks: z.string(),
@@ -20,7 +20,7 @@ const trial = z.object({
   answer: z.string().nullable().describe('what came back, as text'),
   places: z.array(z.object({ at: z.string(), value: z.union([z.string(), z.number(), z.boolean(), z.null()]) })),
 });
-export type ProviderTrial = z.output<typeof trial>;
+export type ProviderTrial = View<typeof trial>;
 const secret = z.string().max(2_000).optional().describe('the key; left out, the one that is kept stays; empty: none');
 const list = z.object({ items: z.array(view) });
 

@@ -3,6 +3,8 @@ import { KEPT_KINDS, type Kept } from '../core/facts';
 import { targetSchema } from '../core/intake';
 import { MB, op, paging, uuid } from './op';
 import * as s from './schemas';
+import * as desk from './schemas-desk';
+import * as flows from './schemas-flows';
 
 const matching = z.array(targetSchema).max(200).optional();
 
@@ -98,8 +100,8 @@ export const RECORD_OPERATIONS = {
       person: s.personSchema,
       company: s.companySchema.nullable(),
       known: z.array(s.knownSchema),
-      trips: z.array(s.tripSchema),
-      happened: z.array(z.looseObject({ at: z.iso.datetime(), says: z.string() })),
+      trips: z.array(flows.tripSchema),
+      happened: z.array(desk.happenedSchema),
     }),
   }),
   changePerson: op({

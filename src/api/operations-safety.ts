@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MB, op, uuid } from './op';
+import { details, MB, op, uuid } from './op';
 import * as s from './schemas';
 
 const aside = z.object({
@@ -133,8 +133,6 @@ export const SAFETY_OPERATIONS = {
         .regex(/^\d{1,15}$/)
         .optional(),
     }),
-    answer: s.pageOf(
-      z.object({ id: z.number().int(), at: s.instant, who: z.string(), what: z.string(), detail: z.record(z.string(), z.json()) }),
-    ),
+    answer: s.pageOf(z.object({ id: z.number().int(), at: s.instant, who: z.string(), what: z.string(), detail: details })),
   }),
 } as const;

@@ -5,7 +5,7 @@ import { scorecardSchema } from '../core/score';
 import { agreedAnswerSchema, statementSchema } from '../core/answers';
 import { THING_KINDS } from '../core/things';
 import { planSchema, templateSchema } from '../core/writer';
-import { op, uuid } from './op';
+import { op, uuid, type View } from './op';
 import * as s from './schemas';
 
 const kind = z.enum(THING_KINDS);
@@ -80,13 +80,13 @@ const planTrial = z.object({
 });
 
 /** A named thing in a list: what uses it and what is wrong with it. */
-export type ThingSummary = Readonly<z.output<typeof summary>>;
-export type ThingView = Readonly<z.output<typeof thing>>;
-export type ThingUse = Readonly<z.output<typeof use>>;
-export type CardTrial = Readonly<z.output<typeof cardTrial>>;
-export type TextTrial = Readonly<z.output<typeof textTrial>>;
-export type TextReader = Readonly<z.output<typeof reader>>;
-export type PlanTrial = Readonly<z.output<typeof planTrial>>;
+export type ThingSummary = View<typeof summary>;
+export type ThingView = View<typeof thing>;
+export type ThingUse = View<typeof use>;
+export type CardTrial = View<typeof cardTrial>;
+export type TextTrial = View<typeof textTrial>;
+export type TextReader = View<typeof reader>;
+export type PlanTrial = View<typeof planTrial>;
 const trial = z.object({
   problems: z.array(problem),
   card: cardTrial.nullable(),
@@ -94,7 +94,7 @@ const trial = z.object({
   plan: planTrial.nullable(),
   pipeline: z.object({ deals: z.record(z.string(), z.number().int()).describe('how many deals stand at each stage') }).nullable(),
 });
-export type ThingTrial = Readonly<z.output<typeof trial>>;
+export type ThingTrial = View<typeof trial>;
 
 /** Named things: scorecards, texts, plans, pipelines and agreed answers, made, changed and kept in versions. */
 export const THING_OPERATIONS = {

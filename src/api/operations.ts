@@ -11,6 +11,7 @@ import { RECORD_OPERATIONS } from './operations-records';
 import { SAFETY_OPERATIONS } from './operations-safety';
 import { RESEARCH_OPERATIONS } from './operations-research';
 import { THING_OPERATIONS } from './operations-things';
+import type { FileAnswer, View } from './op';
 
 export type { ApiAction, Operation } from './op';
 
@@ -31,3 +32,6 @@ export const OPERATIONS = {
   ...HOUSE_OPERATIONS,
 } as const;
 export type OperationId = keyof typeof OPERATIONS;
+type Shapes = typeof OPERATIONS;
+/** What an operation answers: a file, or its view. */
+export type Answer<Id extends OperationId> = Shapes[Id] extends { givesFile: readonly string[] } ? FileAnswer : View<Shapes[Id]['answer']>;

@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { RECORD_KINDS } from '../core/base';
-import { DIFFERENCES, OUTCOMES } from '../core/engine';
 import { dossierSchema } from '../core/dossier';
 import { SOURCE_KINDS } from '../core/facts';
+import { instant } from './op';
 
-export const instant = z.iso.datetime().describe('UTC');
+export { instant };
+
 const id = z.uuid();
 const value = z.union([z.string(), z.number(), z.boolean(), z.null()]);
 export const money = z.number().int().describe('millionths of a euro');
@@ -122,243 +123,24 @@ export const previewSchema = z.object({
       row: z.number().int(),
       fileRow: z.number().int(),
       cells: z.array(z.string()),
-      plan: z.looseObject({ kind: z.enum(['new', 'known', 'perhaps', 'refused']), why: z.string() }),
-      reading: z.looseObject({}),
+      plan: z.object({
+        row: z.number().int(),
+        kind: z.enum(['new', 'known', 'perhaps', 'refused']),
+        why: z.string(),
+        personId: id.nullable(),
+        companyId: id.nullable(),
+        newCompany: z.boolean(),
+        otherId: id.nullable().describe('of `perhaps`: the record it may be'),
+        otherName: z.string().nullable(),
+      }),
+      reading: z.object({
+        record: z.object({ person: z.record(z.string(), scalar), company: z.record(z.string(), scalar), note: z.string().nullable() }),
+        remarks: z.array(z.object({ target: z.string(), raw: z.string(), says: z.string() })).describe('what was changed or left out'),
+        refused: z.string().nullable(),
+      }),
       changes: z.array(z.object({ field: z.string(), from: scalar, to: scalar })).describe('of somebody known: what the row would change'),
     }),
   ),
-});
-export const flowSchema = z.object({
-  id,
-  name: z.string(),
-  draftText: z.string(),
-  draftNo: z.number().int(),
-  liveVersionId: id.nullable(),
-  liveNo: z.number().int().nullable(),
-  liveSince: instant.nullable(),
-  pausedAt: instant.nullable().describe('it rests since then; null: it runs'),
-  updatedAt: instant,
-});
-export const bundleChoiceSchema = z.discriminatedUnion('does', [
-  z.object({ does: z.literal('use'), name: z.string() }),
-  z.object({ does: z.literal('bring'), name: z.string().trim().min(1).max(120) }),
-  z.object({ does: z.literal('leave') }),
-]);
-/** A bundle on the wire; the server reads what it carries by the schemas of the named things. */
-export const bundleOnWireSchema = z.object({ format: z.string(), text: z.string().max(500_000), things: z.array(z.unknown()).max(500) });
-export const flowFileSchema = z.object({
-  bundle: bundleOnWireSchema,
-  /** the flow's name in the file, and one that is free here */
-  name: z.string(),
-  freeName: z.string(),
-  lines: z.number().int(),
-  matches: z.array(
-    z.object({
-      key: z.string(),
-      kind: z.string(),
-      name: z.string(),
-      state: z.enum(['same', 'here', 'differs', 'missing']),
-      carried: z.boolean(),
-      by: z.array(z.string()),
-      here: z.array(z.string()),
-      differences: z.array(z.string()),
-      free: z.string(),
-      choice: bundleChoiceSchema,
-    }),
-  ),
-});
-export const findingSchema = z.object({
-  code: z.string(),
-  severity: z.enum(['error', 'warning']),
-  message: z.string(),
-  from: z.number().int(),
-  to: z.number().int(),
-  mend: z
-    .object({ label: z.string(), edits: z.array(z.object({ from: z.number().int(), to: z.number().int(), insert: z.string() })) })
-    .optional(),
-});
-export const tripSchema = z.object({
-  id,
-  flowId: id,
-  flowName: z.string(),
-  versionNo: z.number().int().nullable(),
-  personId: id,
-  personName: z.string(),
-  companyName: z.string().nullable(),
-  state: z.enum(['ready', 'waiting', 'asking', 'following', 'stuck', 'done', 'stopped']),
-  stateDetail: z.looseObject({}),
-  mark: z.string().nullable(),
-  verb: z.string().nullable(),
-  says: z.string().nullable(),
-  dueAt: instant.nullable(),
-  createdAt: instant,
-  endedAt: instant.nullable(),
-  costMicro: money,
-});
-export const journalSchema = z.object({
-  seq: z.number().int(),
-  mark: z.string(),
-  verb: z.string(),
-  outcome: z.enum(OUTCOMES),
-  says: z.string(),
-  detail: z.record(z.string(), z.json()),
-  costMicro: money,
-  tookMs: z.number(),
-  at: instant,
-});
-export const messageSchema = z.object({
-  id,
-  threadId: id.nullable(),
-  tripId: id.nullable(),
-  personId: id.nullable(),
-  personName: z.string().nullable(),
-  direction: z.enum(['out', 'in']),
-  template: z.string().nullable(),
-  touch: z.number().int().nullable(),
-  subject: z.string(),
-  body: z.string(),
-  state: z.string(),
-  rfcId: z.string().nullable(),
-  inReplyTo: z.string().nullable(),
-  at: instant,
-  dueAt: instant.nullable(),
-  reading: z.looseObject({ kind: z.string() }).nullable(),
-  checks: z.array(z.object({ id: z.string(), ok: z.boolean(), says: z.string() })),
-});
-export const reviewSchema = z.object({
-  id,
-  tripId: id,
-  messageId: id,
-  who: z.string(),
-  whose: z
-    .object({ people: z.array(z.string()), standIn: z.boolean(), yours: z.boolean() })
-    .describe('who decides today; `standIn`: nobody who was asked is there'),
-  state: z.string(),
-  dueAt: instant.nullable(),
-  createdAt: instant,
-  personId: id,
-  personName: z.string(),
-  companyName: z.string().nullable(),
-  flowId: id,
-  flowName: z.string(),
-  subject: z.string(),
-  message: messageSchema,
-});
-export const pairSchema = z.object({
-  id,
-  kind: z.enum(['person', 'company']),
-  aId: id,
-  bId: id,
-  aName: z.string(),
-  bName: z.string(),
-  confidence: z.number(),
-  state: z.string(),
-  evidence: z.array(z.looseObject({ field: z.string(), weight: z.number() })),
-  createdAt: instant,
-});
-const rangeSchema = z.object({ low: z.number(), mid: z.number(), high: z.number() });
-export const forecastSchema = z.object({
-  records: z.number().int(),
-  lines: z.array(z.object({ mark: z.string(), reach: rangeSchema, costMicro: rangeSchema, guessed: z.boolean() })),
-  through: rangeSchema,
-  costMicro: rangeSchema,
-  sends: rangeSchema,
-  days: z.array(z.object({ day: z.string(), sends: rangeSchema })),
-  firstDay: z.string().nullable(),
-  lastDay: z.string().nullable(),
-  from: z.object({ trials: z.number().int(), trips: z.number().int() }),
-  sendsPerDay: z.number().int(),
-});
-const cameToSchema = z.object({
-  written: z.boolean(),
-  band: z.string().nullable(),
-  points: z.number().nullable(),
-  end: z.string(),
-  says: z.string(),
-});
-export const changesSchema = z.object({
-  liveNo: z.number().int(),
-  trips: z.array(
-    z.object({
-      tripId: z.uuid(),
-      personId: z.uuid(),
-      personName: z.string(),
-      companyName: z.string().nullable(),
-      kind: z.enum(DIFFERENCES),
-      mark: z.string().nullable(),
-      before: cameToSchema,
-      after: cameToSchema,
-      beforeSays: z.string(),
-      afterSays: z.string(),
-      missing: z.array(z.string()),
-    }),
-  ),
-});
-export const versionSchema = z.object({
-  id: z.uuid(),
-  no: z.number().int(),
-  text: z.string(),
-  releasedAt: instant,
-  releasedByName: z.string().nullable(),
-  firstN: z.number().int().nullable(),
-  dailyLimit: z.number().int().nullable(),
-  dayBudgetMicro: z.number().int().nullable(),
-  startAt: instant.nullable(),
-});
-export const noticeSchema = z.object({
-  id: z.uuid(),
-  text: z.string(),
-  personId: z.uuid().nullable(),
-  personName: z.string().nullable(),
-  flowName: z.string().nullable(),
-  tripId: z.uuid().nullable(),
-  at: instant,
-});
-export const clockSchema = z.object({ now: instant, target: instant.nullable(), movable: z.boolean() });
-export const railSchema = z.object({
-  desk: z.int(),
-  sources: z.int().describe('lists that came in today'),
-  flows: z.int().describe('with a live version'),
-  records: z.int(),
-  deals: z.int(),
-  pairs: z.int().describe('doubtful pairs that wait for a decision'),
-  sentToday: z.int(),
-  now: instant,
-  target: instant.nullable().describe('where the demo’s clock is on its way to'),
-  zone: z.string(),
-  movable: z.boolean(),
-  troubles: z.array(z.object({ says: z.string(), todo: z.string(), href: z.string().nullable() })),
-});
-export const lineCountSchema = z.object({
-  mark: z.string(),
-  outcome: z.enum(OUTCOMES),
-  arm: z.string().nullable(),
-  trips: z.number().int(),
-  costMicro: money,
-  tookMs: z.number(),
-});
-export const trialSchema = z.object({
-  id,
-  text: z.string().describe('the flow text that was tried'),
-  at: instant,
-  running: z.number().int().describe('specimens still on their way'),
-  costMicro: money,
-  limitMicro: money.describe('what lookups may cost'),
-  reused: z.number().int().describe('lines whose answer came from earlier trials'),
-  trips: z.array(
-    z.object({
-      id,
-      personId: id,
-      personName: z.string(),
-      title: z.string(),
-      companyName: z.string().nullable(),
-      state: tripSchema.shape.state,
-      why: z.string(),
-      journal: z.array(journalSchema),
-      facts: z.array(factSchema),
-    }),
-  ),
-  lines: z.array(lineCountSchema),
 });
 export const pageOf = <T extends z.ZodType>(item: T) =>
   z.object({ items: z.array(item), next: z.string().nullable().describe('give it back as `cursor` for the next page') });

@@ -13,6 +13,7 @@ export { DURATION_UNITS, durationMs, isWorkingUnit, printDuration } from './time
 export type { Json, JsonObject } from './json';
 export { textIn } from './json';
 export { decoderOf } from './decoder';
+export type { DeepReadonly } from './readonly';
 export { near } from './near';
 export { chance, type Chance } from './random';
 export { cleanJson, cleanText, cutText, DEEPEST_VALUE, isClean, TooDeep } from './clean';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { RECORD_KINDS } from '../base';
+import { RECORD_KINDS, type DeepReadonly } from '../base';
 
 export const FIELD_TYPES = [
   'text',
@@ -85,7 +85,7 @@ export const ownFieldSchema = z.object({
   /** kept with its values, and offered nowhere */
   isRetired: z.boolean().optional(),
 });
-export type OwnField = z.infer<typeof ownFieldSchema>;
+export type OwnField = DeepReadonly<z.infer<typeof ownFieldSchema>>;
 
 /** A typed property of a record: one that every business has, in a column of its own, or one of the workspace's own. */
 export interface Field extends OwnField {

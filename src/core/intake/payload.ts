@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { cutText, type Json } from '../base';
+import { cutText, type DeepReadonly, type Json } from '../base';
 import type { Catalogue } from '../fields';
 import { guessColumns, targetSchema, type Target } from './guess';
 
@@ -29,7 +29,7 @@ export function flatten(value: Json): Readonly<Record<string, string>> {
 
 /** What is taken from where in a payload. */
 export const payloadMatchingSchema = z.array(z.object({ path: z.string().min(1).max(300), target: targetSchema })).max(MAX_VALUES);
-export type PayloadMatching = z.infer<typeof payloadMatchingSchema>;
+export type PayloadMatching = DeepReadonly<z.infer<typeof payloadMatchingSchema>>;
 
 /** A matching from one example, by the last words of each path and by what stands there. */
 export function guessPayload(values: Readonly<Record<string, string>>, fields: Catalogue): PayloadMatching {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { fold } from '../base';
+import { fold, type DeepReadonly } from '../base';
 import { readTyped } from '../fields';
 
 export const chainSchema = z.object({
@@ -19,7 +19,7 @@ export const chainSchema = z.object({
     )
     .min(1),
 });
-export type LookupChain = z.infer<typeof chainSchema>;
+export type LookupChain = DeepReadonly<z.infer<typeof chainSchema>>;
 
 /** What one provider said. Money is in millionths of a euro. */
 export interface Asked {

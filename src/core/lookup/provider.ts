@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { DeepReadonly } from '../base';
 
 /** A lookup service described by data: how it is asked, and where its answer stands. */
 export const providerSchema = z.object({
@@ -25,7 +26,7 @@ export const providerSchema = z.object({
   /** where its confidence stands; empty: it gives none, and is believed */
   confidence: z.string().max(300).default(''),
 });
-export type Provider = z.infer<typeof providerSchema>;
+export type Provider = DeepReadonly<z.infer<typeof providerSchema>>;
 
 export interface LookupQuestion {
   readonly field: string;

@@ -41,11 +41,11 @@ const CONSEQUENCES: Readonly<Record<ReplyKind, Consequence>> = {
   unclear: person('stop', 'answered'),
 };
 
-export const KINDS = Object.keys(CONSEQUENCES) as readonly ReplyKind[];
+export const REPLY_KINDS = Object.keys(CONSEQUENCES) as readonly ReplyKind[] as readonly [ReplyKind, ...ReplyKind[]];
 
 /** Kinds that a person can say a mail is, those that want a person first: what mail servers write is told by their heads. */
 export const SAYABLE: readonly ReplyKind[] = [
-  ...KINDS.filter((kind) => CONSEQUENCES[kind].wantsPerson && kind !== 'unclear'),
+  ...REPLY_KINDS.filter((kind) => CONSEQUENCES[kind].wantsPerson && kind !== 'unclear'),
   ...(['unsubscribe', 'out of office', 'automatic receipt', 'bulk', 'spam', 'unclear'] as const),
 ];
 

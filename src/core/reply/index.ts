@@ -4,7 +4,7 @@
  * not sure is said to be. Refuses: deciding anything a plan depends on where it is not sure.
  */
 export { cameBackText, LOOKED_AT, standingOf, type CameBack, type Standing } from './came-back';
-export { consequenceOf, KINDS, SAYABLE, type Consequence } from './consequence';
+export { consequenceOf, REPLY_KINDS, SAYABLE, type Consequence } from './consequence';
 export { parseDeliveryStatus, type DeliveryStatus } from './dsn';
 export { NO_SIGNS, type MailSigns } from './machine';
 export { ownWords, withoutSignature, written, type Written } from './own-words';

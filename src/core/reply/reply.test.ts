@@ -1,7 +1,7 @@
 /** Answers to our mail: whose words they are, what they are, and when to write again. */
 import fs from 'node:fs';
 import fc from 'fast-check';
-import { consequenceOf, KINDS, NO_SIGNS, parseDeliveryStatus, understandReply, written } from './index';
+import { consequenceOf, REPLY_KINDS, NO_SIGNS, parseDeliveryStatus, understandReply, written } from './index';
 import { daysAhead } from '../reader';
 import { resumeOn } from './when';
 
@@ -237,9 +237,9 @@ describe('when to write again', () => {
 });
 
 test('every kind has what follows: what stops bars only whom it may', () => {
-  expect(KINDS.filter((kind) => consequenceOf(kind).bars)).toEqual(['unsubscribe', 'bounce']);
+  expect(REPLY_KINDS.filter((kind) => consequenceOf(kind).bars)).toEqual(['unsubscribe', 'bounce']);
   expect(consequenceOf('unclear')).toMatchObject({ plan: 'stop', wantsPerson: true });
-  expect(KINDS.filter((kind) => consequenceOf(kind).plan === 'continue' && consequenceOf(kind).wantsPerson)).toEqual([]);
+  expect(REPLY_KINDS.filter((kind) => consequenceOf(kind).plan === 'continue' && consequenceOf(kind).wantsPerson)).toEqual([]);
 });
 
 test('the table in the documents is the one that holds', () => {
@@ -252,7 +252,7 @@ test('the table in the documents is the one that holds', () => {
       .map((line) => line.split('|').map((cell) => cell.trim()))
       .map(([, kind, , plan = '', bars, looks]) => [kind, plan.split(';')[0], bars, looks]),
   ).toEqual(
-    KINDS.map((kind) => {
+    REPLY_KINDS.map((kind) => {
       const { plan, bars, wantsPerson } = consequenceOf(kind);
       return [kind, plan, bars ? 'yes' : 'no', wantsPerson ? 'yes' : 'no'];
     }),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { DeepReadonly } from '../base';
 
 /** A criterion earns the points of its first level that holds. `whenUnknown`: points when a value it needs is missing. */
 const criterionSchema = z.object({
@@ -17,7 +18,7 @@ export const scorecardSchema = z.object({
   bands: z.array(z.object({ name: z.string().min(1), from: z.number() })).min(1),
 });
 
-export type Scorecard = z.infer<typeof scorecardSchema>;
+export type Scorecard = DeepReadonly<z.infer<typeof scorecardSchema>>;
 export type Criterion = Scorecard['criteria'][number];
 export type Disqualifier = Scorecard['disqualifiers'][number];
 export type Band = Scorecard['bands'][number];

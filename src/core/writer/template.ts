@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { DeepReadonly } from '../base';
 
 /**
  * A sentence that rests on one fact: `With {value} vans, as your site says, …`. Slots are `{value}`, `{quote}` and
@@ -31,7 +32,7 @@ export const templateSchema = z.object({
     .optional(),
   maxLength: z.number().int().positive().default(900),
 });
-export type MessageTemplate = z.infer<typeof templateSchema>;
+export type MessageTemplate = DeepReadonly<z.infer<typeof templateSchema>>;
 
 /** A follow-up plan: touches on working-day offsets from the first, and how the mailbox is paced. */
 export const planSchema = z.object({
@@ -40,5 +41,5 @@ export const planSchema = z.object({
   touches: z.array(z.object({ day: z.number().int().nonnegative(), template: z.string().min(1) })).min(1),
   hours: z.object({ from: z.string().regex(/^\d\d:\d\d$/), to: z.string().regex(/^\d\d:\d\d$/) }),
 });
-export type FollowUpPlan = z.infer<typeof planSchema>;
+export type FollowUpPlan = DeepReadonly<z.infer<typeof planSchema>>;
 export type Touch = FollowUpPlan['touches'][number];

@@ -209,10 +209,13 @@ async function recheck(world: World, review: ReviewRow, message: MessageRow, sub
   if (message.template === null)
     return checkReply({ recipient, doNotContact, scope: {}, body, notSay: await notSayIn(world.db, message.id), loose: [] });
   const library = await loadLibrary(world.db);
-  const template: MessageTemplate = {
-    ...(library.templates.find((entry) => entry.name === message.template) ?? { name: '', language: 'en', subject, body, maxLength: 2000 }),
+  const { personal: _personal, ...template }: MessageTemplate = library.templates.find((entry) => entry.name === message.template) ?? {
+    name: '',
+    language: 'en',
+    subject,
+    body,
+    maxLength: 2000,
   };
-  delete template.personal;
   return checkMessage({
     template,
     scope: {},

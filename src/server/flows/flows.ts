@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { type Instant, type JsonObject, stableId } from '../../core/base';
-import { OUTCOMES } from '../../core/engine';
+import { OUTCOMES, type TripState } from '../../core/engine';
 import type { Finding } from '../../core/flow/check';
 import { numberedLines, parseFlow } from '../../core/flow/syntax';
 import type { Tx } from '../db';
@@ -237,7 +237,7 @@ export interface TrialTripView {
   /** what the specimen is called: the deal where the flow is about deals, else the person */
   readonly title: string;
   readonly companyName: string | null;
-  readonly state: string;
+  readonly state: TripState['kind'];
   readonly why: string;
   readonly journal: readonly StoredEntry[];
   readonly facts: readonly Fact[];

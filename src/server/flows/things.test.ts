@@ -75,7 +75,7 @@ describe('the life of a named thing', () => {
     const renamed = await renameThing(world, ines, text.id, 'Opening words');
     expect(renamed.versions[0]?.says).toBe('renamed from First contact');
     expect(renamed.uses.map((use) => use.name)).toEqual(expect.arrayContaining([...users, 'First contact']));
-    const plan = (await named('plan', 'First contact')).body as { touches: { template: string }[] };
+    const plan = (await named('plan', 'First contact')).body as { readonly touches: readonly { readonly template: string }[] };
     expect(plan.touches[0]?.template).toBe('Opening words');
     for (const entry of await flows(world, 0))
       if (users.includes(entry.name)) expect((await flow(world, entry.id)).draftText).not.toMatch(/write email "First contact"/);

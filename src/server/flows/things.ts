@@ -145,8 +145,6 @@ function usesOf(thing: Thing, { plans, flows }: Users): readonly ThingUse[] {
   ];
 }
 
-const onWire = (at: number | null): string | null => (at === null ? null : new Date(at).toISOString());
-
 function readRow(row: ThingRow): Thing {
   const read = isThingKind(row.kind) ? thingBody(row.kind, row.body) : undefined;
   if (!read || !('thing' in read)) throw new Error(`${row.kind} “${row.name}” does not fit its shape`);
@@ -161,7 +159,7 @@ function summaryOf(row: ThingRow, thing: Thing, users: Users): ThingSummary {
     name,
     no,
     retired,
-    savedAt: onWire(row.savedAt),
+    savedAt: row.savedAt,
     savedBy,
     uses: [...usesOf(thing, users)],
     problems: [...problemsOf(thing, users.library, users.said)],
@@ -182,7 +180,7 @@ export async function thing(world: World, id: string): Promise<ThingView> {
     body: read.body,
     versions: versions.flatMap((version) => {
       const body = thingBody(read.kind, version.body);
-      return 'thing' in body ? [{ ...version, savedAt: onWire(version.savedAt), body: body.thing.body }] : [];
+      return 'thing' in body ? [{ ...version, body: body.thing.body }] : [];
     }),
   };
 }

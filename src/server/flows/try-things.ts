@@ -211,7 +211,7 @@ async function tryPlan(world: World, plan: FollowUpPlan): Promise<PlanTrial> {
   if (time.fromMinute >= time.toMinute) return { touches: [], zone: space.zone };
   const first = intoWorkingTime(now, time);
   return {
-    touches: plan.touches.map(({ day }) => ({ day, at: new Date(intoWorkingTime(addWorkingDays(first, day, time), time)).toISOString() })),
+    touches: plan.touches.map(({ day }) => ({ day, at: intoWorkingTime(addWorkingDays(first, day, time), time) })),
     zone: space.zone,
   };
 }

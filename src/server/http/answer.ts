@@ -1,4 +1,5 @@
 import path from 'node:path';
+import { z } from 'zod';
 import { cleanJson, cleanText, cutText } from '../../core/base';
 import { openApiDocument, OPERATIONS, type FileAnswer, type Operation, type OperationId, type Topic } from '../../api';
 import { may, type Action } from '../access/may';
@@ -183,7 +184,10 @@ async function answered(world: World, { id, operation, params }: Route, call: un
   // What was asked is done by now; pages that hear nothing of it ask by themselves a little later.
   await tellChanged(world, ...topicsOf(operation, params));
   if (operation.givesFile) return fileResponse(result as FileAnswer);
-  return Response.json(toWire(result), { status: operation.status ?? 200 });
+  const written = z.safeEncode(operation.answer, result);
+  if (written.success) return Response.json(written.data, { status: operation.status ?? 200 });
+  world.log.error('an answer is not as its schema says', { operation: id, issues: written.error.issues.slice(0, 5) });
+  return problem(500, 'Something broke', 'What was asked was done, but Millrace could not say what came of it. The log says more.');
 }
 
 function fileResponse({ name, type, content }: FileAnswer): Response {
@@ -204,16 +208,4 @@ function invalid(where: string, issues: readonly { readonly path: readonly Prope
     issues.map((issue) => `${where}${issue.path.length > 0 ? `.${issue.path.join('.')}` : ''}: ${issue.message}`).join('; '),
     { issues: issues.map((issue) => ({ where: issue.path.join('.'), message: issue.message })) },
   );
-}
-
-const INSTANT_KEY = /(?:^at|At|Since|Until|^since|^now|^target)$/;
-
-/** Instants leave as ISO 8601; everything else as it is. */
-export function toWire(value: unknown, key = ''): unknown {
-  if (typeof value === 'number' && INSTANT_KEY.test(key) && value > 1e11) return new Date(value).toISOString();
-  if (Array.isArray(value)) return value.map((item) => toWire(item, key));
-  if (value instanceof Map) return toWire(Object.fromEntries(value));
-  if (typeof value === 'object' && value !== null)
-    return Object.fromEntries(Object.entries(value).map(([name, inner]) => [name, toWire(inner, name)]));
-  return value;
 }

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { OPERATIONS, OperationId } from '../../api';
+import type { Answer, OPERATIONS, OperationId } from '../../api';
 import type { UserRow } from '../access/store/access';
 import { csvOf } from '../platform/csv';
 import { erasePerson, erasurePreview } from '../workspace/erase';
@@ -71,7 +71,7 @@ export interface Call<Id extends OperationId> {
 const ok = { ok: true } as const;
 
 /** One use case behind each operation. */
-export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promise<unknown> } = {
+export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promise<Answer<Id>> } = {
   uploadList: async ({ world, actor, query, path }) =>
     previewImport(world, await imports.lookAtFile(world, actor, { name: query.name, path, flowId: query.flow ?? null }), {}),
   listImports: async ({ world }) => ({ items: await imports.imports(world) }),

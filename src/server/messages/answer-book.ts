@@ -58,7 +58,7 @@ export async function answerBook(world: World): Promise<AnswerBookView> {
         led,
         retired: row.retired,
         savedBy: row.savedBy,
-        savedAt: row.savedAt === null ? null : new Date(row.savedAt).toISOString(),
+        savedAt: row.savedAt,
       },
     ];
   });
@@ -115,5 +115,5 @@ function heldIn(words: string, said: readonly Statement[]): string | null {
 /** The last conversations answered with an agreed answer, and what came of them. */
 export async function answeredLately(world: World, id: string) {
   found(await findThing(world.db, id), 'this answer');
-  return (await answeredWith(world.db, id, 20)).map((row) => ({ ...row, at: new Date(row.at).toISOString() }));
+  return answeredWith(world.db, id, 20);
 }

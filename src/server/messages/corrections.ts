@@ -161,7 +161,7 @@ const sayKind = ({ kind, objection }: { readonly kind: string; readonly objectio
 
 /** What people have corrected, and how often it was read by since. */
 export async function corrections(world: World): Promise<CorrectionsView> {
-  return { items: (await replyExamples(world.db)).map((row) => ({ ...row, at: new Date(row.at).toISOString() })) };
+  return { items: await replyExamples(world.db) };
 }
 
 /** Forgets what a correction taught; the mail it stands in stays as it was corrected. */

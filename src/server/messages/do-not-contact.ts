@@ -4,6 +4,7 @@
  */
 import fs from 'node:fs';
 import type { FileAnswer } from '../../api';
+import type { Instant } from '../../core/base';
 import { readTable } from '../../core/intake';
 import { addDoNotContact, liftDoNotContact, listDoNotContact, whyDoNotContact } from './store/do-not-contact';
 import { insertAudit } from '../access/store/audit';
@@ -13,10 +14,10 @@ import { Refusal, type Actor, type World } from '../platform/world';
 export interface Barred {
   readonly email: string;
   readonly why: string;
-  readonly at: string;
+  readonly at: Instant;
 }
 export async function doNotContactList(world: World): Promise<Barred[]> {
-  return (await listDoNotContact(world.db)).map((entry) => ({ ...entry, at: new Date(entry.at).toISOString() }));
+  return listDoNotContact(world.db);
 }
 
 const ADDRESS = /^[^\s@<>",;]{1,64}@[\p{L}\p{N}-]{1,63}(?:\.[\p{L}\p{N}-]{1,63}){1,8}$/u;

@@ -8,7 +8,7 @@ import { draftReply } from '../../core/answers';
 import type { Instant } from '../../core/base';
 import { catalogueOf } from '../../core/fields';
 import { earned, readHoldRules, REPLY_MEANS, type RuleProblem } from '../../core/holding';
-import { consequenceOf, KINDS } from '../../core/reply';
+import { consequenceOf, REPLY_KINDS } from '../../core/reply';
 import { dropPlanned } from './store/effects';
 import {
   decisionOn,
@@ -41,9 +41,7 @@ const AT_ONCE = 20;
 const VERSIONS = 20;
 /** Rules are tried on so many mails that came. */
 const TRIED = 60;
-const WANTING = KINDS.filter((kind) => consequenceOf(kind).wantsPerson);
-
-const iso = (at: Instant): string => new Date(at).toISOString();
+const WANTING = REPLY_KINDS.filter((kind) => consequenceOf(kind).wantsPerson);
 
 /** The rules of every mailbox, what they can speak of, and what people made of drafts that could have gone alone. */
 export async function holdRules(world: World): Promise<HoldRulesView> {
@@ -61,7 +59,7 @@ export async function holdRules(world: World): Promise<HoldRulesView> {
         no: kept?.no ?? 0,
         decided: force.decided,
         problems: problemsOf(kept?.rules ?? '', catalogue.own),
-        versions: versions.map(({ no, rules, lookedAt, savedBy, savedAt }) => ({ no, rules, lookedAt, savedBy, savedAt: iso(savedAt) })),
+        versions: versions.map(({ no, rules, lookedAt, savedBy, savedAt }) => ({ no, rules, lookedAt, savedBy, savedAt })),
         agreements: [...force.agreements].map(([group, agreement]) => ({
           group,
           ...agreement,
@@ -99,7 +97,7 @@ export async function tryHoldRules(world: World, ask: RulesAsk): Promise<HoldTri
     rulesInForce(db, ask.mailbox, material.fields, ask),
     lastWanting(db, ask.mailbox, WANTING, TRIED),
   ]);
-  const items: HoldTrialView['items'] = [];
+  const items: HoldTrialView['items'][number][] = [];
   for (const { messageId, threadId } of rows) {
     const stands = await standing(db, material, BY_RULE, threadId, messageId);
     if (isAwaiting(stands)) items.push(tried(stands, now, then));
@@ -117,7 +115,7 @@ function tried(stands: Awaiting, now: RulesInForce, then: RulesInForce): HoldTri
     personName: thread.personName,
     group: groupOf(after.kind, after.objection),
     quote: theirs.reading?.quote ?? null,
-    at: iso(theirs.at),
+    at: theirs.at,
     before: short(before),
     after: short(after),
   };

@@ -50,7 +50,7 @@ export async function draftAnswer(
     ...withoutAnswers(draft),
     inReplyTo: theirs?.id ?? null,
     mailbox: thread.mailbox,
-    dueAt: dueAt === undefined ? null : new Date(dueAt).toISOString(),
+    dueAt: dueAt ?? null,
     drops: planned.length,
     held: theirs ? await decisionFor(world.db, stands) : null,
     taken: draft.taken.map(({ said, candidates, by }) => ({

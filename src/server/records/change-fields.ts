@@ -49,7 +49,7 @@ export async function fieldsView(world: World, kind: RecordKind): Promise<Fields
   return {
     kind,
     of: counts.of,
-    undo: last ? { id: last.id, says: last.says, by: last.by, at: new Date(last.at).toISOString() } : null,
+    undo: last ? { id: last.id, says: last.says, by: last.by, at: last.at } : null,
     fields: every.map((field: Field) => ({
       field: { ...field, isStandard: isStandard(field), isComputed: field.isComputed ?? false },
       uses: [...(uses.get(`${kind}.${field.key}`) ?? [])],

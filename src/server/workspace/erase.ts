@@ -17,7 +17,7 @@ export interface Erasure {
   readonly goes: readonly string[];
   /** what stays, and why */
   readonly stays: readonly string[];
-  readonly at: string | null;
+  readonly at: Instant | null;
 }
 
 const STAYS = [
@@ -75,7 +75,7 @@ async function said(tx: Tx, whole: Whole, at: Instant | null): Promise<Erasure> 
     ).flatMap(([count, one, many]) => (count === 0 ? [] : [plural(count, one, many)])),
   ];
   const stays = held.deals === 0 ? STAYS : [...STAYS, `${plural(held.deals, 'deal')} with their company, without them`];
-  return { name: whole.name, goes, stays, at: at === null ? null : new Date(at).toISOString() };
+  return { name: whole.name, goes, stays, at };
 }
 
 /** `name` is typed by who does it: what is erased cannot be brought back. */

@@ -38,9 +38,7 @@ export async function providers(world: World): Promise<readonly ProviderView[]> 
     if (!provider) return [];
     const checked = checkedSchema.parse(row.checked);
     const usedBy = chains.filter((chain) => chain.providers.some((entry) => entry.name === row.name)).map((chain) => chain.name);
-    return [
-      { provider, hasSecret: row.secret !== null, usedBy, checked: checked && { ...checked, at: new Date(checked.at).toISOString() } },
-    ];
+    return [{ provider, hasSecret: row.secret !== null, usedBy, checked }];
   });
 }
 

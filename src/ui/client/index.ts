@@ -2,7 +2,8 @@
  * Typed calls from the browser to the REST API. Promises: a refused call throws `ApiProblem` with the server's sentence.
  * Refuses: caching and retrying - pages ask the server afresh.
  */
-import { ROUTES, type OPERATIONS, type OperationId } from '../../api';
+import { ROUTES, withInstants, type Answer, type OPERATIONS, type OperationId } from '../../api';
+import type { DeepReadonly } from '../../core/base';
 import type { z } from 'zod';
 
 export { onLive, openLive } from './live';
@@ -12,7 +13,7 @@ type Shape = typeof OPERATIONS;
 type Ask<Id extends OperationId> = {
   readonly params?: Readonly<Record<string, string>>;
 } & (Shape[Id] extends { query: infer Q extends z.ZodType } ? { readonly query?: z.input<Q> } : object) &
-  (Shape[Id] extends { body: infer B extends z.ZodType } ? { readonly body: z.input<B> } : object) & { readonly file?: Blob };
+  (Shape[Id] extends { body: infer B extends z.ZodType } ? { readonly body: DeepReadonly<z.input<B>> } : object) & { readonly file?: Blob };
 
 /** What an operation asks for; nothing need be said where it asks for nothing. */
 type Asked<Id extends OperationId> = object extends Ask<Id> ? [ask?: Ask<Id>] : [ask: Ask<Id>];
@@ -29,7 +30,7 @@ export class ApiProblem extends Error {
 }
 
 /** Calls one operation by its id. */
-export async function call<Id extends OperationId>(id: Id, ...[ask]: Asked<Id>): Promise<z.output<Shape[Id]['answer']>> {
+export async function call<Id extends OperationId>(id: Id, ...[ask]: Asked<Id>): Promise<Answer<Id>> {
   const operation = ROUTES[id];
   const path = operation.path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(ask?.params?.[name] ?? ''));
   const query =
@@ -52,7 +53,7 @@ export async function call<Id extends OperationId>(id: Id, ...[ask]: Asked<Id>):
       problem,
     );
   }
-  return answer as z.output<Shape[Id]['answer']>;
+  return withInstants(answer, 'instants' in operation ? operation.instants : []) as Answer<Id>;
 }
 
 /** The sentence to show for whatever went wrong. */

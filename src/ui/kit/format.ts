@@ -28,6 +28,8 @@ const part = (at: number, zone: string, options: Intl.DateTimeFormatOptions): st
 export const clockText = (at: number, zone: string): string => part(at, zone, { hour: '2-digit', minute: '2-digit' });
 export const dayText = (at: number, zone: string): string =>
   part(at, zone, { weekday: 'short', day: 'numeric', month: 'short' }).replace(',', '');
+/** A day that may be of another year: 5 Mar 2027. */
+export const dateText = (at: number, zone: string): string => part(at, zone, { day: 'numeric', month: 'short', year: 'numeric' });
 export const dayTimeText = (at: number, zone: string): string => `${dayText(at, zone)} ${clockText(at, zone)}`;
 export const sameDay = (a: number, b: number, zone: string): boolean =>
   part(a, zone, { dateStyle: 'short' }) === part(b, zone, { dateStyle: 'short' });

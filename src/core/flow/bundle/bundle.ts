@@ -1,11 +1,20 @@
 import { z } from 'zod';
+import type { DeepReadonly } from '../../base';
 import { speaksOf, STANDARD } from '../../fields';
 import { ASKABLE_ROLES, libraryItemSchema, type Library, type LibraryItem } from '../check';
 import { sayLine, type PartSlot } from '../say';
 import { numberedLines, parseFlow, printFlow, type Span } from '../syntax';
 
 /** Kinds of names a flow speaks of: those with a body that can travel, and those that exist only in a workspace. */
-export type NameKind = LibraryItem['kind'] | 'team' | 'connection' | 'addressee' | 'webhook' | 'opening';
+export const NAME_KINDS = [
+  ...libraryItemSchema.options.map((option) => option.shape.kind.value),
+  'team',
+  'connection',
+  'addressee',
+  'webhook',
+  'opening',
+] as const;
+export type NameKind = (typeof NAME_KINDS)[number];
 
 export interface NameUse {
   readonly kind: NameKind;
@@ -24,7 +33,7 @@ export const bundleSchema = z.object({
   text: z.string().max(500_000),
   things: z.array(libraryItemSchema).max(500),
 });
-export type Bundle = z.infer<typeof bundleSchema>;
+export type Bundle = DeepReadonly<z.infer<typeof bundleSchema>>;
 
 const KIND_OF_SLOT: Partial<Record<PartSlot, NameKind>> = {
   scorecard: 'scorecard',

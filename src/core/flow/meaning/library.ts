@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { DeepReadonly } from '../../base';
 import { ownFieldSchema } from '../../fields';
 import { chainSchema } from '../../lookup';
 import { scorecardSchema } from '../../score';
@@ -6,7 +7,7 @@ import { planSchema, templateSchema } from '../../writer';
 
 /** The way of a deal: its stages in their order. */
 export const pipelineSchema = z.object({ name: z.string(), stages: z.array(z.string().max(60)).max(30) });
-export type Pipeline = z.infer<typeof pipelineSchema>;
+export type Pipeline = DeepReadonly<z.infer<typeof pipelineSchema>>;
 
 /** The named things a flow may speak of. A released version keeps its own copy, so that trips under way finish on it. */
 export const librarySchema = z.object({
@@ -34,7 +35,7 @@ export const librarySchema = z.object({
   // The workspace's own fields, retired ones too.
   fields: z.array(ownFieldSchema).default([]),
 });
-export type Library = z.infer<typeof librarySchema>;
+export type Library = DeepReadonly<z.infer<typeof librarySchema>>;
 
 const { shape } = librarySchema;
 const item = <K extends string, S extends z.ZodType>(kind: K, body: S) =>
@@ -50,7 +51,7 @@ export const libraryItemSchema = z.discriminatedUnion('kind', [
   // Named by its path: `company.vans`.
   item('field', ownFieldSchema),
 ]);
-export type LibraryItem = z.infer<typeof libraryItemSchema>;
+export type LibraryItem = DeepReadonly<z.infer<typeof libraryItemSchema>>;
 
 /** Things one by one as the parts of a library they belong to. Items that do not fit their schema are refused loudly. */
 export function libraryParts(items: readonly { readonly kind: string; readonly body: unknown }[]) {

@@ -1,5 +1,5 @@
 import type { Instant, JsonObject } from '../../../core/base';
-import { consequenceOf, KINDS, type ReplyReading } from '../../../core/reply';
+import { consequenceOf, REPLY_KINDS, type ReplyReading } from '../../../core/reply';
 import type { Composed, MessageCheck, UsedFact } from '../../../core/writer';
 import type { Tx } from '../../db';
 
@@ -81,7 +81,7 @@ export interface ReplyRow {
   readonly quote: string | null;
 }
 /** Kinds that a machine sends: nobody has answered. */
-const BY_MACHINES = KINDS.filter((kind) => !consequenceOf(kind).wantsPerson && !consequenceOf(kind).bars);
+const BY_MACHINES = REPLY_KINDS.filter((kind) => !consequenceOf(kind).wantsPerson && !consequenceOf(kind).bars);
 /** The first answer to a message; what a machine sent is none. */
 export async function answerTo(tx: Tx, messageId: string): Promise<ReplyRow | undefined> {
   const [row] = await tx<ReplyRow[]>`

@@ -1,4 +1,6 @@
 /** What the desk shows, as the server gives it: plain values. */
+import type { Answer } from '../../../api';
+
 export interface CheckView {
   readonly id: string;
   readonly ok: boolean;
@@ -87,15 +89,7 @@ export interface StuckView {
   readonly trips: readonly { readonly id: string; readonly personName: string; readonly companyName: string | null }[];
   readonly byHand: { readonly label: string; readonly unit: string | null } | null;
 }
-export interface NoticeView {
-  readonly id: string;
-  readonly text: string;
-  readonly personId: string | null;
-  readonly personName: string | null;
-  readonly flowName: string | null;
-  readonly tripId: string | null;
-  readonly at: number;
-}
+export type NoticeView = Answer<'listNotices'>['items'][number];
 export interface DoubtView {
   readonly id: string;
   readonly personId: string;

@@ -46,7 +46,7 @@ export function useFromFile(library: Library) {
       setProblem(null);
       call('lookAtFlowFile', { query: { name: file.name }, file }).then((view) => {
         setBusy(false);
-        setOpened({ ...(view as unknown as Arriving), fileName: file.name, name: view.name, lines: view.lines });
+        setOpened({ ...view, fileName: file.name });
         setName(view.freeName);
         setChoices({});
       }, failed);
@@ -55,12 +55,9 @@ export function useFromFile(library: Library) {
       if (!opened) return;
       setBusy(true);
       setProblem(null);
-      call('takeInFlow', { body: { bundle: { ...opened.bundle, things: [...opened.bundle.things] }, choices: { ...choices }, name } }).then(
-        (flow) => {
-          router.push(`/flows/${flow.id}`);
-        },
-        failed,
-      );
+      call('takeInFlow', { body: { bundle: { ...opened.bundle, things: opened.bundle.things }, choices, name } }).then((flow) => {
+        router.push(`/flows/${flow.id}`);
+      }, failed);
     },
   };
 }

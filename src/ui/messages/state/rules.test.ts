@@ -36,7 +36,7 @@ test('a trial counts what waits and what would go, and puts what changes first',
     personName: 'Mara',
     group: 'question',
     quote: null,
-    at: '2026-11-24T09:00:00Z',
+    at: Date.parse('2026-11-24T09:00:00Z'),
     before,
     after,
   });

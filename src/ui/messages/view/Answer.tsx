@@ -57,7 +57,7 @@ export function Answer({ threadId, personName, first, waits, mayDecide, zone, as
       params: { id: threadId },
       body: { body, inReplyTo: draft.inReplyTo, answers: [...takenIds(draft)] },
     });
-    ask(sent, ({ dueAt }) => `It goes out ${dayTimeText(Date.parse(dueAt), zone)}.`, refresh);
+    ask(sent, ({ dueAt }) => `It goes out ${dayTimeText(dueAt, zone)}.`, refresh);
   };
   const noAnswer = (): void => {
     if (draft.inReplyTo !== null)
@@ -132,7 +132,7 @@ export function Answer({ threadId, personName, first, waits, mayDecide, zone, as
         <li>
           {draft.dueAt === null
             ? `nothing can leave: there is no mailbox “${draft.mailbox}”`
-            : `${dayTimeText(Date.parse(draft.dueAt), zone)} it goes out in the same thread, from ${draft.mailbox}`}
+            : `${dayTimeText(draft.dueAt, zone)} it goes out in the same thread, from ${draft.mailbox}`}
         </li>
         {draft.drops > 0 ? <li>{plural(draft.drops, 'planned message does', 'planned messages do')} not go any more</li> : null}
         {waits ? <li>their message counts as taken care of</li> : null}

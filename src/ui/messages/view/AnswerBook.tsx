@@ -101,7 +101,7 @@ function Agreed({ items, now }: { readonly items: AnswerBookView['items']; reado
               <LedOn candidate={item} />
             </td>
             <td className="quiet small" title={item.savedBy ?? ''}>
-              {item.savedAt === null ? 'as it came' : agoText(Date.parse(item.savedAt), now)}
+              {item.savedAt === null ? 'as it came' : agoText(item.savedAt, now)}
               <div>{item.languages.join(', ')}</div>
             </td>
           </GoRow>

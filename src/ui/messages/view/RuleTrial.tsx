@@ -81,7 +81,7 @@ function Mails({ items, zone }: { readonly items: readonly Tried[]; readonly zon
           {personName}
         </Link>
         <span className="quiet small cut">
-          {group} · {dayTimeText(Date.parse(at), zone)}
+          {group} · {dayTimeText(at, zone)}
         </span>
         <Tag tone={after.does === 'send' ? 'moss' : 'brass'}>
           {after.does === 'send' ? 'goes alone' : after.lookedAt ? 'looked at' : 'waits'}

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { plural } from '../../../core/base';
 import type { Dossier, DossierLine } from '../../../core/dossier';
 import { SOURCE_LABELS } from '../../../core/facts';
+import type { Answer } from '../../../api';
 import { ApiProblem, call, sayProblem } from '../../client';
 import { ago, agoText, dayTimeText, euro, pageText, tookText } from '../../kit/format';
 import Link from '../../kit/Link';
@@ -15,18 +16,7 @@ import './dossier.css';
 import './records.css';
 import { placed } from '../../kit/placed';
 
-interface DossierView {
-  readonly id: string;
-  readonly state: 'queued' | 'done' | 'failed';
-  readonly step: string;
-  readonly problem: string | null;
-  readonly pages: number;
-  readonly costMicro: number;
-  readonly tookMs: number;
-  readonly createdAt: number;
-  readonly createdByName: string | null;
-  readonly content: Dossier | null;
-}
+type DossierView = Answer<'getDossier'>;
 interface Props {
   readonly kind: 'person' | 'company';
   readonly id: string;

@@ -1,10 +1,10 @@
 /** What the page of a question works out of what it was given. */
 import { shareInterval } from '../../../core/base';
-import type { z } from 'zod';
-import { printValue } from '../../../core/fields';
-import type { OPERATIONS } from '../../../api';
 
-export type QuestionView = z.output<(typeof OPERATIONS)['tryQuestion']['answer']>;
+import { printValue } from '../../../core/fields';
+import type { Answer } from '../../../api';
+
+export type QuestionView = Answer<'tryQuestion'>;
 export type QuestionDraft = QuestionView['draft'];
 export type Place = QuestionView['places'][number];
 export type Site = QuestionView['sites'][number];

@@ -50,7 +50,7 @@ export function Connections({ index, first, now, mayChange }: Props) {
             {checked ? <Tag tone={checked.ok ? 'moss' : 'brick'}>{checked.ok ? '✓ answers' : '✕ fails'}</Tag> : null}
             <span className="quiet small">
               {usedBy.length === 0 ? 'no chain asks it' : `asked by ${usedBy.join(', ')}`}
-              {checked ? ` · tried ${agoText(Date.parse(checked.at), now)}` : ''}
+              {checked ? ` · tried ${agoText(checked.at, now)}` : ''}
             </span>
           </button>
         ))}

@@ -18,11 +18,12 @@ interface Props {
   readonly first: KeepingShape;
   /** whose data was asked for */
   readonly about: AboutPerson | null;
+  readonly zone: string;
   readonly mayErase: boolean;
 }
 
 /** What is kept, for how long, and how it leaves: everything at once, of one person, or for good. */
-export function Data({ index, first, about, mayErase }: Props) {
+export function Data({ index, first, about, zone, mayErase }: Props) {
   const [keeping, setKeeping] = useState(first);
   const { busy, said, hush, ask } = useAsk();
   return (
@@ -88,7 +89,7 @@ export function Data({ index, first, about, mayErase }: Props) {
                 : 'An owner makes copies and erases.'}
             </p>
           ) : (
-            <ErasePerson about={about} />
+            <ErasePerson about={about} zone={zone} />
           )}
         </div>
       </section>

@@ -1,23 +1,18 @@
 'use client';
 import { Button, TextField } from '@mui/material';
 import { useState } from 'react';
+import type { Answer } from '../../../api';
 import { call } from '../../client';
 import { useAsk } from '../../client/use-ask';
+import { dateText } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Said } from '../../kit/parts';
 
-export interface ErasureView {
-  readonly name: string;
-  readonly goes: readonly string[];
-  readonly stays: readonly string[];
-  readonly at: string | null;
-}
-export interface AboutPerson extends ErasureView {
-  readonly id: string;
-}
+type ErasureView = Answer<'erasurePreview'>;
+export type AboutPerson = ErasureView & { readonly id: string };
 
 /** A copy for somebody of what is kept of them, or erasing them: what goes and what stays is said before, their name is written, a receipt stays. */
-export function ErasePerson({ about }: { readonly about: AboutPerson }) {
+export function ErasePerson({ about, zone }: { readonly about: AboutPerson; readonly zone: string }) {
   const [name, setName] = useState('');
   const [receipt, setReceipt] = useState<ErasureView | null>(null);
   const { busy, said, hush, ask } = useAsk();
@@ -35,8 +30,8 @@ export function ErasePerson({ about }: { readonly about: AboutPerson }) {
         </p>
       ) : (
         <p role="status">
-          Erased{receipt.at === null ? '' : ` on ${receipt.at.slice(0, 10)}`}. This is the receipt; the audit says who did it, without their
-          name.
+          Erased{receipt.at === null ? '' : ` on ${dateText(receipt.at, zone)}`}. This is the receipt; the audit says who did it, without
+          their name.
         </p>
       )}
       <h4>{receipt === null ? 'Erasing takes away' : 'Went'}</h4>

@@ -77,7 +77,7 @@ export function Fields({ index, first, make, mayChange }: Props) {
         {view.undo && mayChange ? (
           <span className="small quiet">
             {view.undo.by ?? 'somebody'} {view.undo.says}
-            {now > Date.parse(view.undo.at) ? `, ${agoText(Date.parse(view.undo.at), now)}` : ''} ·{' '}
+            {now > view.undo.at ? `, ${agoText(view.undo.at, now)}` : ''} ·{' '}
             <button className="linkish" disabled={busy} onClick={undo}>
               take it back
             </button>

@@ -28,7 +28,7 @@ const BOX: MailboxShape = {
 const RESTING: MailboxShape = {
   ...BOX,
   back: { sent: 40, bounced: 6, standing: 'too many', says: '6 of the last 40 mails came back' },
-  rests: { since: '2026-11-24T10:00:00Z', why: '6 of the last 40 mails came back' },
+  rests: { since: Date.parse('2026-11-24T10:00:00Z'), why: '6 of the last 40 mails came back' },
 };
 const show = (first: readonly MailboxShape[], may: { readonly mayChange?: boolean; readonly mayResume?: boolean } = {}) =>
   render(
@@ -82,7 +82,11 @@ test('a step that failed stands with what to do', () => {
   show([
     {
       ...BOX,
-      checked: { ok: false, at: '2026-11-24T11:00:00Z', steps: [{ what: 'sign in', ok: false, says: 'the password is not taken' }] },
+      checked: {
+        ok: false,
+        at: Date.parse('2026-11-24T11:00:00Z'),
+        steps: [{ what: 'sign in', ok: false, says: 'the password is not taken' }],
+      },
     },
   ]);
   expect(screen.getByText('does not send')).toBeTruthy();

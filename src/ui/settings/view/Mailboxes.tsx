@@ -179,7 +179,7 @@ function DoesItSend({ box, now, busy, onCheck }: SendProps) {
     <>
       <div className="bar">
         <h2 className="grow">Does it send?</h2>
-        <span className="quiet small">{box.checked === null ? 'never tried' : `tried ${agoText(Date.parse(box.checked.at), now)}`}</span>
+        <span className="quiet small">{box.checked === null ? 'never tried' : `tried ${agoText(box.checked.at, now)}`}</span>
         {onCheck ? (
           <Button
             variant={box.checked === null ? 'contained' : 'outlined'}
@@ -249,8 +249,8 @@ function CameBack({ box: { name, back, rests }, zone, busy, onResume }: BackProp
           </li>
         ) : (
           <li>
-            <span className="strong">It rests</span> since {dayTimeText(Date.parse(rests.since), zone)}: {rests.why}. Look where these
-            addresses come from; what is planned leaves in its order once it may.
+            <span className="strong">It rests</span> since {dayTimeText(rests.since, zone)}: {rests.why}. Look where these addresses come
+            from; what is planned leaves in its order once it may.
           </li>
         )}
       </ul>

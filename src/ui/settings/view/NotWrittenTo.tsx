@@ -2,17 +2,14 @@
 'use client';
 import { Button, TextField } from '@mui/material';
 import { useRef, useState } from 'react';
+import type { Answer } from '../../../api';
 import { call } from '../../client';
 import { useAsk } from '../../client/use-ask';
 import { dayTimeText } from '../../kit/format';
 import { placed } from '../../kit/placed';
 import { SettingsFrame, type IndexLine } from './SettingsFrame';
 
-export interface BarredView {
-  readonly email: string;
-  readonly why: string;
-  readonly at: string;
-}
+type BarredView = Answer<'listDoNotContact'>['items'][number];
 interface Props {
   readonly index: readonly IndexLine[];
   readonly first: readonly BarredView[];
@@ -87,7 +84,7 @@ export function NotWrittenTo({ index, first, zone, mayChange }: Props) {
           <div key={entry.email} css={placed({ padding: '6px 16px', borderBottom: '1px solid var(--line2)' })}>
             <span className="strong">{entry.email}</span>
             <div className="quiet small">
-              {entry.why} · {dayTimeText(Date.parse(entry.at), zone)}
+              {entry.why} · {dayTimeText(entry.at, zone)}
               {mayChange && entry.why !== 'unsubscribed' ? (
                 <>
                   {' · '}

@@ -6,7 +6,7 @@ import type { PeopleHere as View } from '../../../api';
 import { plural } from '../../../core/base';
 import { call } from '../../client';
 import { useAsk } from '../../client/use-ask';
-import { agoText } from '../../kit/format';
+import { agoText, dateText } from '../../kit/format';
 import { Tag } from '../../kit/parts';
 import { InviteForm, type Role } from './InviteForm';
 import { PersonPanel } from './PersonPanel';
@@ -18,11 +18,12 @@ interface Props {
   readonly roles: readonly { readonly role: Role; readonly may: readonly string[] }[];
   readonly own: string;
   readonly now: number;
+  readonly zone: string;
   readonly mayChange: boolean;
 }
 
 /** Who works here and who is asked in; the chosen one beside, with what they may do. */
-export function PeopleHere({ index, first, roles, own, now, mayChange }: Props) {
+export function PeopleHere({ index, first, roles, own, now, zone, mayChange }: Props) {
   const router = useRouter();
   const [view, setView] = useState(first);
   const [chosen, setChosen] = useState(first.people[0]?.id ?? '');
@@ -67,7 +68,7 @@ export function PeopleHere({ index, first, roles, own, now, mayChange }: Props) 
                 </td>
                 <td className="quiet">{person.teams.join(', ') || '–'}</td>
                 <td className="right">{person.owns === 0 ? <span className="quiet">–</span> : person.owns}</td>
-                <td className="quiet">{person.seenAt === null ? 'never' : agoText(Date.parse(person.seenAt), now)}</td>
+                <td className="quiet">{person.seenAt === null ? 'never' : agoText(person.seenAt, now)}</td>
               </tr>
             ))}
           </tbody>
@@ -78,7 +79,7 @@ export function PeopleHere({ index, first, roles, own, now, mayChange }: Props) 
               <span className="strong">{invite.email}</span>{' '}
               <span className="quiet small">
                 asked in as {invite.role}
-                {invite.invitedByName === null ? '' : ` by ${invite.invitedByName}`}, open until {invite.expiresAt.slice(0, 10)}
+                {invite.invitedByName === null ? '' : ` by ${invite.invitedByName}`}, open until {dateText(invite.expiresAt, zone)}
               </span>
             </span>
             {mayChange ? (
@@ -123,6 +124,7 @@ export function PeopleHere({ index, first, roles, own, now, mayChange }: Props) 
           person={selected}
           others={view.people.filter((person) => person.id !== selected.id && person.endedAt === null)}
           roles={roles}
+          zone={zone}
           isOwn={selected.id === own}
           busy={busy}
           mayChange={mayChange}

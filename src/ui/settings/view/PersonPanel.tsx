@@ -4,6 +4,7 @@ import { Button, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import type { PeopleHere } from '../../../api';
 import { plural } from '../../../core/base';
+import { dateText } from '../../kit/format';
 import { placed } from '../../kit/placed';
 import { readSpans, writeSpans } from '../state/days';
 import type { Role } from './InviteForm';
@@ -13,6 +14,7 @@ interface Props {
   readonly person: Person;
   readonly others: readonly Person[];
   readonly roles: readonly { readonly role: Role; readonly may: readonly string[] }[];
+  readonly zone: string;
   readonly isOwn: boolean;
   readonly busy: boolean;
   readonly mayChange: boolean;
@@ -25,20 +27,19 @@ interface Props {
 }
 
 /** One person: role and what it lets them do, days away, and how they go. */
-export function PersonPanel({ person, others, roles, isOwn, busy, mayChange, onChange, onLetGo, onLetBack }: Props) {
+export function PersonPanel({ person, others, roles, zone, isOwn, busy, mayChange, onChange, onLetGo, onLetBack }: Props) {
   const [title, setTitle] = useState(person.title);
   const [away, setAway] = useState(writeSpans(person.away));
   const [handTo, setHandTo] = useState('');
   const spans = readSpans(away);
-  const gone = person.endedAt !== null;
   return (
     <aside className="col" css={placed({ width: 300, flex: 'none', padding: '0 16px 16px' })} tabIndex={0} aria-label={person.name}>
       <div className="bar" css={placed({ paddingLeft: 0 })}>
         <h2>{person.name}</h2>
       </div>
-      {gone ? (
+      {person.endedAt !== null ? (
         <>
-          <p className="quiet">Cannot come in since {person.endedAt?.slice(0, 10)}. What was theirs is somebody else’s.</p>
+          <p className="quiet">Cannot come in since {dateText(person.endedAt, zone)}. What was theirs is somebody else’s.</p>
           {mayChange ? (
             <Button disabled={busy} onClick={onLetBack}>
               Let in again

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import type { TokenShape } from '../../../api';
 import { call } from '../../client';
 import { useAsk } from '../../client/use-ask';
-import { agoText } from '../../kit/format';
+import { agoText, dateText } from '../../kit/format';
 import { Empty } from '../../kit/parts';
 import { SettingsFrame, type IndexLine } from './SettingsFrame';
 
@@ -21,6 +21,7 @@ interface Props {
   readonly index: readonly IndexLine[];
   readonly first: readonly TokenShape[];
   readonly now: number;
+  readonly zone: string;
 }
 
 /** For those who make none. */
@@ -35,7 +36,7 @@ export function TokensClosed({ index }: { readonly index: readonly IndexLine[] }
 }
 
 /** Keys for programs: each with what it may do at most, and when it ends. */
-export function Tokens({ index, first, now }: Props) {
+export function Tokens({ index, first, now, zone }: Props) {
   const router = useRouter();
   const [items, setItems] = useState(first);
   const [name, setName] = useState('');
@@ -63,8 +64,8 @@ export function Tokens({ index, first, now }: Props) {
                 <td className="strong">{token.name}</td>
                 <td>{SAYS[token.scope]}</td>
                 <td className="quiet">{token.userName}</td>
-                <td className="quiet">{token.usedAt === null ? 'never' : agoText(Date.parse(token.usedAt), now)}</td>
-                <td className={token.endsSoon ? 'in-brass' : 'quiet'}>{token.expiresAt.slice(0, 10)}</td>
+                <td className="quiet">{token.usedAt === null ? 'never' : agoText(token.usedAt, now)}</td>
+                <td className={token.endsSoon ? 'in-brass' : 'quiet'}>{dateText(token.expiresAt, zone)}</td>
                 <td className="right">
                   <Button
                     disabled={busy}

@@ -2,24 +2,13 @@
 import { Button } from '@mui/material';
 import { usePathname } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
+import type { Answer } from '../../../api';
 import { clockText, countText, dayText } from '../../kit/format';
 import Link from '../../kit/Link';
 import { AccountMenu } from './AccountMenu';
 
-/** What the rail shows; instants in ms. */
-export interface RailView {
-  readonly desk: number;
-  readonly sources: number;
-  readonly flows: number;
-  readonly records: number;
-  readonly deals: number;
-  readonly pairs: number;
-  readonly sentToday: number;
-  readonly now: number;
-  readonly zone: string;
-  readonly movable: boolean;
-  readonly target: number | null;
-}
+/** What the rail shows. */
+export type RailView = Omit<Answer<'readRail'>, 'troubles'>;
 
 interface Props {
   readonly rail: RailView;

@@ -1,12 +1,9 @@
 'use client';
+import type { Answer } from '../../../api';
 import Link from '../../kit/Link';
 import { useState } from 'react';
 
-export interface TroubleView {
-  readonly says: string;
-  readonly todo: string;
-  readonly href: string | null;
-}
+type TroubleView = Answer<'readRail'>['troubles'][number];
 
 /** What around us does not answer, on every page; more than one is counted and opened. */
 export function Troubles({ troubles }: { readonly troubles: readonly TroubleView[] }) {

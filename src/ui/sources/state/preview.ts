@@ -1,51 +1,12 @@
+import type { Answer } from '../../../api';
 import { plural } from '../../../core/base';
-import type { FactValue } from '../../../core/fields';
-import type { Target } from '../../../core/intake';
 
+/** A list before it is taken in. */
+export type PreviewView = Omit<Answer<'previewImport'>, 'import'>;
 /** A row as it is read, with what becomes of it. */
-export interface PreviewRow {
-  readonly row: number;
-  readonly fileRow: number;
-  readonly cells: readonly string[];
-  readonly plan: {
-    readonly kind: Becomes;
-    readonly why: string;
-    readonly otherName: string | null;
-    readonly newCompany: boolean;
-  };
-  readonly reading: {
-    readonly record: {
-      readonly person: Readonly<Record<string, FactValue>>;
-      readonly company: Readonly<Record<string, FactValue>>;
-      readonly note: string | null;
-    };
-    readonly remarks: readonly { readonly target: string; readonly raw: string; readonly says: string }[];
-    readonly refused: string | null;
-  };
-  readonly changes: readonly { readonly field: string; readonly from: FactValue; readonly to: FactValue }[];
-}
-
-export interface PreviewView {
-  readonly table: { readonly encoding: string; readonly delimiter: string; readonly headingRow: number };
-  readonly columns: readonly {
-    readonly heading: string;
-    readonly target: Target;
-    readonly why: string;
-    readonly sure: boolean;
-    readonly samples: readonly string[];
-  }[];
-  readonly rows: readonly PreviewRow[];
-  /** of all rows; null while they are counted */
-  readonly counts: Counts | null;
-}
-export interface Counts {
-  readonly new: number;
-  readonly known: number;
-  readonly perhaps: number;
-  readonly refused: number;
-  readonly newCompanies: number;
-}
-export type Becomes = 'new' | 'known' | 'perhaps' | 'refused';
+export type PreviewRow = PreviewView['rows'][number];
+export type Counts = NonNullable<PreviewView['counts']>;
+export type Becomes = PreviewRow['plan']['kind'];
 
 /** What a row can become, in the order in which it is shown, each with its colour. */
 export const KINDS: readonly { readonly kind: Becomes; readonly label: string; readonly tone: string }[] = [

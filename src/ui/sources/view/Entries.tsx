@@ -2,32 +2,16 @@
 import { Button, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import type { Answer } from '../../../api';
 import { clip } from '../../../core/base';
 import { sayProblem } from '../../client';
 import { dayTimeText, scalarText, kb } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Empty, Tag, type SaidText } from '../../kit/parts';
 
-export interface EntryView {
-  readonly id: string;
-  readonly no: number;
-  readonly receivedAt: number;
-  readonly raw: Readonly<Record<string, string>>;
-  readonly answers: Readonly<Record<string, unknown>>;
-  readonly state: 'taken' | 'refused';
-  readonly why: string;
-  readonly personId: string | null;
-  readonly personName: string | null;
-  readonly files: readonly FileView[];
-}
+export type EntryView = Answer<'listEntries'>['items'][number];
 
-export interface FileView {
-  readonly id: string;
-  readonly question: string;
-  readonly name: string;
-  readonly size: number;
-  readonly hidden: readonly { readonly text: string; readonly why: string }[];
-}
+type FileView = EntryView['files'][number];
 
 /** Why nothing of a paper could be read: it stands where its text would, “(cv.docx: this document …)”. */
 function unreadOf(name: string, text: unknown): string | null {

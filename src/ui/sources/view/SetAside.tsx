@@ -4,21 +4,14 @@ import { Button, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { plural } from '../../../core/base';
+import type { Answer } from '../../../api';
 import { call, sayProblem } from '../../client';
 import { agoText, dayTimeText, kb } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Notice, TopBar } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 
-export interface AsideView {
-  readonly id: string;
-  readonly intakeName: string | null;
-  readonly kind: 'mail' | 'meeting';
-  readonly says: string;
-  readonly why: string;
-  readonly at: number;
-  readonly size: number;
-}
+type AsideView = Answer<'listSetAside'>['items'][number];
 interface Props {
   readonly items: readonly AsideView[];
   readonly now: number;

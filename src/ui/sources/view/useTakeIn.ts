@@ -38,7 +38,7 @@ export function useTakeIn(status: ListStatus, first: PreviewView | null) {
       // A look that fails is looked again at the next beat.
       call('previewImport', { params: { id: status.id }, body: {} }).then(
         (answer) => {
-          setPreview(answer as unknown as PreviewView);
+          setPreview(answer);
         },
         () => undefined,
       );
@@ -65,7 +65,7 @@ export function useTakeIn(status: ListStatus, first: PreviewView | null) {
       );
       setBusy(true);
       call('previewImport', { params: { id: status.id }, body: { matching: next } }).then((answer) => {
-        setPreview(answer as unknown as PreviewView);
+        setPreview(answer);
         setProblem(null);
         setBusy(false);
       }, failed);

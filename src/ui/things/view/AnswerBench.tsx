@@ -45,7 +45,7 @@ export function AnswerBench({ first, answered, zone, mayChange }: Props) {
               <li key={use.messageId}>
                 <Link href={`/messages/${use.threadId}`}>{use.personName}</Link>{' '}
                 <span className="quiet small">
-                  {use.companyName ?? ''} {dayTimeText(Date.parse(use.at), zone)}
+                  {use.companyName ?? ''} {dayTimeText(use.at, zone)}
                 </span>
                 <div className="small">{use.theirs ? `“${use.theirs}”` : ''}</div>
                 <div className={use.then === null ? 'quiet small' : 'small in-moss'}>

@@ -89,7 +89,7 @@ export function PlanBench({ first, texts, mailboxes, zone, mayChange }: Props) {
   );
 }
 
-const leavesAt = (at: string | undefined, zone: string): string => (at === undefined ? '' : `from ${dayTimeText(Date.parse(at), zone)}`);
+const leavesAt = (at: number | undefined, zone: string): string => (at === undefined ? '' : `from ${dayTimeText(at, zone)}`);
 
 interface TouchProps extends Pick<Props, 'texts' | 'mayChange'> {
   readonly no: number;

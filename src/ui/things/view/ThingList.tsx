@@ -86,7 +86,7 @@ export function ThingList({ kind, items, now, mayChange }: Props) {
                     <td className="quiet">
                       {item.savedBy === null
                         ? 'as it came'
-                        : `${item.savedBy}${item.savedAt === null ? '' : `, ${agoText(Date.parse(item.savedAt), now)}`}`}
+                        : `${item.savedBy}${item.savedAt === null ? '' : `, ${agoText(item.savedAt, now)}`}`}
                     </td>
                     <td className="right">
                       {mayChange ? (

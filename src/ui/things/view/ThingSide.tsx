@@ -35,7 +35,7 @@ export function ThingSide<B extends ThingView['body']>({ state, zone, mayChange 
             <span className="strong">{version.no}</span> {version.says}{' '}
             <span className="quiet small">
               {version.savedBy ?? ''}
-              {version.savedAt === null ? '' : ` ${dayTimeText(Date.parse(version.savedAt), zone)}`}
+              {version.savedAt === null ? '' : ` ${dayTimeText(version.savedAt, zone)}`}
             </span>
             {version.no === view.no || !mayChange ? null : (
               <>

@@ -1,5 +1,6 @@
 import { erasurePreview } from '../../../../server/workspace/erase';
 import { keepingView } from '../../../../server/workspace/keeping';
+import { workspace } from '../../../../server/platform/world';
 import { settingsIndex } from '../../../../server/workspace/settings-index';
 import { Data } from '../../../../ui/settings/view/Data';
 import { orNotFound } from '../../../not-found-or';
@@ -11,7 +12,7 @@ export default async function DataPage({ searchParams }: { readonly searchParams
   const { world, may } = await signed();
   const { person } = await searchParams;
   const mayErase = may('erase');
-  const [index, keeping] = await Promise.all([settingsIndex(world), keepingView(world)]);
+  const [index, keeping, { zone }] = await Promise.all([settingsIndex(world), keepingView(world), workspace(world.db)]);
   const about = mayErase && person !== undefined ? { id: person, ...(await orNotFound(erasurePreview(world, person))) } : null;
-  return <Data key={person ?? ''} index={index} first={keeping} about={about} mayErase={mayErase} />;
+  return <Data key={person ?? ''} index={index} first={keeping} about={about} zone={zone} mayErase={mayErase} />;
 }

@@ -1,6 +1,4 @@
-import type { MailboxShape } from '../../../../api';
 import { SLOT_MS } from '../../../../core/calendar';
-import { toWire } from '../../../../server/http/answer';
 import { mailboxViews } from '../../../../server/messages/mailboxes';
 import { settingsIndex } from '../../../../server/workspace/settings-index';
 import { workspace } from '../../../../server/platform/world';
@@ -15,7 +13,7 @@ export default async function MailboxesPage() {
   return (
     <Mailboxes
       index={index}
-      first={toWire(boxes) as MailboxShape[]}
+      first={boxes}
       zones={Intl.supportedValuesOf('timeZone')}
       space={space}
       minutesApart={SLOT_MS / 60_000}

@@ -1,5 +1,3 @@
-import type { TeamShape } from '../../../../api';
-import { toWire } from '../../../../server/http/answer';
 import { users } from '../../../../server/access/access';
 import { settingsIndex } from '../../../../server/workspace/settings-index';
 import { teams } from '../../../../server/workspace/teams';
@@ -12,5 +10,5 @@ export default async function TeamsPage() {
   const { world, may } = await signed();
   const [index, items, everybody] = await Promise.all([settingsIndex(world), teams(world), users(world)]);
   const people = everybody.filter((person) => person.endedAt == null).map(({ id, name }) => ({ id, name }));
-  return <Teams index={index} first={toWire(items) as TeamShape[]} people={people} mayChange={may('edit flows')} />;
+  return <Teams index={index} first={items} people={people} mayChange={may('edit flows')} />;
 }

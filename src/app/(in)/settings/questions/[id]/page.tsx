@@ -1,7 +1,6 @@
 import { notFound } from 'next/navigation';
 import { tryQuestion } from '../../../../../server/research/teach';
 import { Refusal } from '../../../../../server/platform/world';
-import type { QuestionView } from '../../../../../ui/settings/state/teach';
 import { Teach } from '../../../../../ui/settings/view/Teach';
 import { signed } from '../../../../session';
 
@@ -11,7 +10,7 @@ export default async function QuestionPage({ params }: { readonly params: Promis
   const { world, may } = await signed();
   const { id } = await params;
   try {
-    return <Teach first={(await tryQuestion(world, id, {})) as QuestionView} mayChange={may('edit flows')} />;
+    return <Teach first={await tryQuestion(world, id, {})} mayChange={may('edit flows')} />;
   } catch (error) {
     if (error instanceof Refusal && error.kind === 'not found') notFound();
     throw error;

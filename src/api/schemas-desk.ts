@@ -1,0 +1,105 @@
+/** Views of what waits for a person, of messages and of what stands around every page. */
+import { z } from 'zod';
+import { OBJECTIONS } from '../core/answers';
+import { RECORD_KINDS } from '../core/base';
+import { REPLY_KINDS } from '../core/reply';
+import { details, instant } from './op';
+
+const id = z.uuid();
+/** What an answer was understood as. */
+const readingSchema = z.object({
+  kind: z.enum(REPLY_KINDS),
+  objection: z.enum(OBJECTIONS).nullable(),
+  when: z.string().nullable().describe('the first day to write again, ISO 8601'),
+  quote: z.string().nullable().describe('the sentence that decided it'),
+  confidence: z.number(),
+  plan: z.enum(['stop', 'pause', 'continue']),
+  toMachines: z.array(z.string()).describe('sentences addressed to a machine that reads: left out'),
+  tone: z.enum(['negative', 'neutral', 'positive']).optional(),
+  taughtBy: z.string().optional(),
+  corrected: z.object({ by: z.string(), kind: z.enum(REPLY_KINDS), objection: z.enum(OBJECTIONS).nullable() }).optional(),
+});
+export const happenedSchema = z.object({
+  recordKind: z.enum(RECORD_KINDS),
+  recordId: id,
+  at: instant,
+  kind: z.string(),
+  says: z.string(),
+  detail: details,
+});
+export const messageSchema = z.object({
+  id,
+  threadId: id.nullable(),
+  tripId: id.nullable(),
+  personId: id.nullable(),
+  personName: z.string().nullable(),
+  direction: z.enum(['out', 'in']),
+  template: z.string().nullable(),
+  touch: z.number().int().nullable(),
+  subject: z.string(),
+  body: z.string(),
+  state: z.string(),
+  rfcId: z.string().nullable(),
+  inReplyTo: z.string().nullable(),
+  at: instant,
+  dueAt: instant.nullable(),
+  reading: readingSchema.nullable(),
+  checks: z.array(z.object({ id: z.string(), ok: z.boolean(), says: z.string() })),
+});
+export const reviewSchema = z.object({
+  id,
+  tripId: id,
+  messageId: id,
+  who: z.string(),
+  whose: z
+    .object({ people: z.array(z.string()), standIn: z.boolean(), yours: z.boolean() })
+    .describe('who decides today; `standIn`: nobody who was asked is there'),
+  state: z.string(),
+  dueAt: instant.nullable(),
+  createdAt: instant,
+  personId: id,
+  personName: z.string(),
+  companyName: z.string().nullable(),
+  flowId: id,
+  flowName: z.string(),
+  subject: z.string(),
+  message: messageSchema,
+});
+export const pairSchema = z.object({
+  id,
+  kind: z.enum(['person', 'company']),
+  aId: id,
+  bId: id,
+  aName: z.string(),
+  bName: z.string(),
+  confidence: z.number(),
+  state: z.string(),
+  evidence: z.array(
+    z.object({ field: z.string(), ours: z.string(), theirs: z.string(), agrees: z.enum(['yes', 'partly', 'no']), weight: z.number() }),
+  ),
+  createdAt: instant,
+});
+export const noticeSchema = z.object({
+  id: z.uuid(),
+  text: z.string(),
+  personId: z.uuid().nullable(),
+  personName: z.string().nullable(),
+  flowName: z.string().nullable(),
+  tripId: z.uuid().nullable(),
+  at: instant,
+});
+export const clockSchema = z.object({ now: instant, target: instant.nullable(), movable: z.boolean() });
+export const railSchema = z.object({
+  desk: z.int(),
+  sources: z.int().describe('lists that came in today'),
+  flows: z.int().describe('with a live version'),
+  records: z.int(),
+  deals: z.int(),
+  pairs: z.int().describe('doubtful pairs that wait for a decision'),
+  sentToday: z.int(),
+  now: instant,
+  target: instant.nullable().describe('where the demo’s clock is on its way to'),
+  zone: z.string(),
+  movable: z.boolean(),
+  troubles: z.array(z.object({ says: z.string(), todo: z.string(), href: z.string().nullable() })),
+});
