@@ -18,4 +18,5 @@ export { catalogueOf, isFigure, labelOf, STANDARD, typeText, type Catalogue } fr
 export { STANDARD_FIELDS } from './standard';
 export { COUNTRIES, countryOf } from './countries';
 export { dayOf, orderBy, orderOf, orderTold, type DayOrder } from './days';
+export { momentOf } from './moments';
 export { beyond, checkTyped, printValue, readTyped, type TypedReading } from './typed';

@@ -70,6 +70,14 @@ export async function mailboxViews(world: World): Promise<readonly MailboxView[]
   });
 }
 
+/** Addresses that are written from, and whether they send as far as anybody tried. */
+export async function sendersHere(world: World): Promise<readonly { readonly address: string; readonly sends: boolean }[]> {
+  return (await mailboxRoutes(world.db)).map(({ address, checked }) => ({
+    address,
+    sends: checkSchema.safeParse(checked).data?.ok !== false,
+  }));
+}
+
 const standing = (back: CameBack): MailboxView['back'] => ({
   ...back,
   standing: standingOf(back),

@@ -59,7 +59,7 @@ test('a group of many is one decision, whichever version its trips run on, and i
 
   const groups = await stuckGroups(world, id);
   expect(groups).toMatchObject([{ why: 'refused it (403)', count: 623, flowName: 'T', byHand: null }]);
-  expect(groups[0]?.trips).toHaveLength(15);
+  expect(groups[0]?.trips).toHaveLength(9);
   expect(await countStuck(world)).toBe(1);
   expect((await rail(world, ines, 'builder')).desk).toBe(1);
 

@@ -47,7 +47,9 @@ async function keyed(world: World, flowId?: string): Promise<{ readonly plans: P
   const groups = new Map<string, StuckRow[]>();
   for (const row of rows) {
     const key = stuckKey({ flowId: row.flowId, mark: lineOf(plans, stood(row))?.mark ?? null, why: row.why });
-    groups.set(key, [...(groups.get(key) ?? []), row]);
+    const same = groups.get(key);
+    if (same) same.push(row);
+    else groups.set(key, [row]);
   }
   return { plans, groups };
 }
@@ -60,13 +62,14 @@ export async function countStuck(world: World): Promise<number> {
 /** Stuck trips of one flow or of all, together where line and reason are the same; the largest groups first. */
 export async function stuckGroups(world: World, flowId?: string): Promise<readonly StuckGroup[]> {
   const { plans, groups } = await keyed(world, flowId);
-  const shown = await stuckTrips(
+  const first = await stuckTrips(
     world.db,
     [...groups.values()].flatMap((rows) => rows.flatMap((row) => row.firstIds)),
   );
+  const byId = new Map(first.map((trip) => [trip.id, trip]));
   const out = [...groups].flatMap(([key, rows]): StuckGroup[] => {
     const [row] = rows;
-    const trips = shown.filter((trip) => rows.some((entry) => entry.firstIds.includes(trip.id)));
+    const trips = rows.flatMap((entry) => entry.firstIds.flatMap((id) => byId.get(id) ?? [])).sort((a, b) => a.since - b.since);
     if (!row) return [];
     const [field, line] = [handField(plans, stood(row)), lineOf(plans, stood(row))];
     return [

@@ -2,8 +2,8 @@
 import { plural } from '../../core/base';
 import { listFlows } from '../flows/store/flows';
 import { listThings } from '../flows/store/things';
-import { countRecords } from '../records/store/records';
-import { mailboxViews } from '../messages/mailboxes';
+import { counts } from '../records/records';
+import { sendersHere } from '../messages/mailboxes';
 import { researchSettings } from '../research/research-settings';
 import type { World } from '../platform/world';
 
@@ -17,13 +17,13 @@ export interface FirstStep {
 
 export async function firstSteps(world: World): Promise<readonly FirstStep[]> {
   const [boxes, flows, cards, records, research] = await Promise.all([
-    mailboxViews(world),
+    sendersHere(world),
     listFlows(world.db),
     listThings(world.db, 'scorecard'),
-    countRecords(world.db),
+    counts(world),
     researchSettings(world),
   ]);
-  const sending = boxes.filter((box) => box.checked?.ok !== false);
+  const sending = boxes.filter((box) => box.sends);
   const live = flows.filter((flow) => flow.liveVersionId !== null);
   const steps: FirstStep[] = [
     {

@@ -31,6 +31,9 @@ export const dayText = (at: number, zone: string): string =>
 /** A day that may be of another year: 5 Mar 2027. */
 export const dateText = (at: number, zone: string): string => part(at, zone, { day: 'numeric', month: 'short', year: 'numeric' });
 export const dayTimeText = (at: number, zone: string): string => `${dayText(at, zone)} ${clockText(at, zone)}`;
+/** The day and minute where somebody is, as ISO 8601 without a zone. */
+export const localText = (at: number, zone: string): string =>
+  new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short', timeStyle: 'short' }).format(at).replace(' ', 'T');
 export const sameDay = (a: number, b: number, zone: string): boolean =>
   part(a, zone, { dateStyle: 'short' }) === part(b, zone, { dateStyle: 'short' });
 

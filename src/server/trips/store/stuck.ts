@@ -17,7 +17,7 @@ export interface StuckRow {
   readonly firstIds: readonly string[];
 }
 
-const SHOWN = 12;
+const SHOWN = 6;
 
 /** Stuck trips counted by flow, version, line and reason. */
 export async function stuckRows(tx: Tx, flowId?: string): Promise<StuckRow[]> {

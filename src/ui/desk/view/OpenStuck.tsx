@@ -8,8 +8,6 @@ import type { StuckView } from '../state/types';
 import { Body, Deeds, type DecisionProps } from './parts';
 import { placed } from '../../kit/placed';
 
-const SHOWN = 12;
-
 export function OpenStuck({ group, decide, mayDealWithTrips }: DecisionProps & { readonly group: StuckView }) {
   const [value, setValue] = useState('');
   const hand = group.byHand;
@@ -21,14 +19,14 @@ export function OpenStuck({ group, decide, mayDealWithTrips }: DecisionProps & {
     <Body>
       <p>{group.why}. Nothing else is held up by this.</p>
       <div className="small">
-        {group.trips.slice(0, SHOWN).map((trip, i) => (
+        {group.trips.map((trip, i) => (
           <span key={trip.id}>
             {i > 0 ? ' · ' : ''}
             <Link href={`/trips/${trip.id}`}>{trip.personName}</Link>
             {trip.companyName ? <span className="quiet"> {trip.companyName}</span> : null}
           </span>
         ))}
-        {group.count > SHOWN ? ` and ${countText(group.count - SHOWN)} more` : ''}
+        {group.count > group.trips.length ? ` and ${countText(group.count - group.trips.length)} more` : ''}
       </div>
       {hand && mayDealWithTrips ? (
         <form

@@ -6,6 +6,7 @@ import { DEMO_FLOW, DEMO_LIBRARY } from '../../../testing/demo-library';
 import { changeGroups, FIRST_LIMITS, forecastRibbon, readLimits, stations, type ChangedTrip } from './release';
 import { firstNewMark, readScript } from './script';
 
+const NOW = '2026-11-24T10:00';
 const text = printFlow(parseFlow(DEMO_FLOW).tree, { marks: true });
 const script = readScript(text, DEMO_LIBRARY);
 const plan = compilePlan(script.parsed.tree, DEMO_LIBRARY);
@@ -100,12 +101,12 @@ describe('what would change', () => {
 
 describe('limits as they are typed', () => {
   test('nothing typed limits nothing; ten at first is the suggestion', () => {
-    expect(readLimits(FIRST_LIMITS)).toEqual({ problems: {}, ask: { firstN: 10, underWay: 'finish' } });
-    expect(readLimits({ ...FIRST_LIMITS, firstN: ' ' }).ask).toEqual({ underWay: 'finish' });
+    expect(readLimits(FIRST_LIMITS, NOW)).toEqual({ problems: {}, ask: { firstN: 10, underWay: 'finish' } });
+    expect(readLimits({ ...FIRST_LIMITS, firstN: ' ' }, NOW).ask).toEqual({ underWay: 'finish' });
   });
 
   test('all of them', () => {
-    expect(readLimits({ firstN: '5', dailyLimit: '40', budget: '2,50', startAt: '2026-11-30T08:00', underWay: 'move' })).toEqual({
+    expect(readLimits({ firstN: '5', dailyLimit: '40', budget: '2,50', startAt: 'Mon 30 Nov 8:00', underWay: 'move' }, NOW)).toEqual({
       problems: {},
       ask: { firstN: 5, dailyLimit: 40, dayBudgetMicro: 2_500_000, startAt: '2026-11-30T08:00', underWay: 'move' },
     });
@@ -117,8 +118,10 @@ describe('limits as they are typed', () => {
     ['dailyLimit', 'many'],
     ['budget', '-3'],
     ['budget', '2.505'],
+    ['startAt', 'some day'],
+    ['startAt', '2026-11-20 8:00'],
   ] as const)('%s of “%s” is named and not sent', (key, value) => {
-    const { problems, ask } = readLimits({ ...FIRST_LIMITS, firstN: '', [key]: value });
+    const { problems, ask } = readLimits({ ...FIRST_LIMITS, firstN: '', [key]: value }, NOW);
     expect(Object.keys(problems)).toEqual([key]);
     expect(ask).toEqual({ underWay: 'finish' });
   });

@@ -1,4 +1,5 @@
 import type { Difference, DifferenceKind } from '../../../core/engine';
+import { momentOf } from '../../../core/fields';
 import type { Forecast, Range } from '../../../core/forecast';
 import type { ScriptRow } from './script';
 
@@ -144,8 +145,8 @@ export interface ReadLimits {
   };
 }
 
-/** Reads typed limits; what cannot be read is named and not sent. */
-export function readLimits(limits: Limits): ReadLimits {
+/** Reads typed limits; what cannot be read is named and not sent. `now`: local, as `2026-11-30T08:15`. */
+export function readLimits(limits: Limits, now: string): ReadLimits {
   const problems: Partial<Record<keyof Limits, string>> = {};
   const whole = (key: 'firstN' | 'dailyLimit'): number | undefined => {
     const text = limits[key].trim();
@@ -157,6 +158,9 @@ export function readLimits(limits: Limits): ReadLimits {
   const budget = limits.budget.trim().replace(',', '.');
   const euros = /^\d+(?:\.\d{1,2})?$/.test(budget) ? Number(budget) : undefined;
   if (budget !== '' && euros === undefined) problems.budget = 'an amount in euros such as 25 or 2.50, or nothing';
+  const startAt = momentOf(limits.startAt, now);
+  if (limits.startAt.trim() !== '' && startAt === undefined) problems.startAt = 'a day and a time such as “tomorrow 8:30” or “3 Dec 9:00”';
+  if (startAt !== undefined && startAt < now) problems.startAt = 'that has passed';
   const [firstN, dailyLimit] = [whole('firstN'), whole('dailyLimit')];
   return {
     problems,
@@ -164,7 +168,7 @@ export function readLimits(limits: Limits): ReadLimits {
       ...(firstN !== undefined && { firstN }),
       ...(dailyLimit !== undefined && { dailyLimit }),
       ...(euros !== undefined && { dayBudgetMicro: Math.round(euros * 1_000_000) }),
-      ...(limits.startAt !== '' && { startAt: limits.startAt }),
+      ...(startAt !== undefined && problems.startAt === undefined && { startAt }),
       underWay: limits.underWay,
     },
   };

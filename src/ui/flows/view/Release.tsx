@@ -9,7 +9,7 @@ import { plural } from '../../../core/base';
 import type { Library } from '../../../core/flow/check';
 import type { Forecast } from '../../../core/forecast';
 import { call, sayProblem } from '../../client';
-import { euro } from '../../kit/format';
+import { euro, localText } from '../../kit/format';
 import { Notice, TopBar } from '../../kit/parts';
 import { differences } from '../state/differences';
 import { FIRST_LIMITS, readLimits, stations, type ChangedTrip } from '../state/release';
@@ -44,6 +44,7 @@ interface Props {
   readonly changes: Promise<{ readonly trips: readonly ChangedTrip[] } | null>;
   readonly judged: WasExpectedView | null;
   readonly versions: readonly VersionView[];
+  readonly now: number;
   readonly zone: string;
   readonly mayRelease: boolean;
 }
@@ -58,8 +59,8 @@ function Compared({ changes, rows }: Pick<Props, 'changes'> & { readonly rows: r
 }
 
 /** What releasing means before it is done: the forecast, what would change, what is still open, and how it begins. */
-export function Release({ flow, library, tried, forecast: first, changes, judged, versions, zone, mayRelease }: Props) {
-  const draft = useRelease(flow, library, first);
+export function Release({ flow, library, tried, forecast: first, changes, judged, versions, now, zone, mayRelease }: Props) {
+  const draft = useRelease(flow, library, first, localText(now, zone));
   const { records, setRecords, wanted, expected, busy, problem, problems, ask, script, errors, release } = draft;
   return (
     <>
@@ -123,7 +124,7 @@ export function Release({ flow, library, tried, forecast: first, changes, judged
   );
 }
 
-function useRelease(flow: Props['flow'], library: Library, first: DraftForecast) {
+function useRelease(flow: Props['flow'], library: Library, first: DraftForecast, now: string) {
   const router = useRouter();
   const [limits, setLimits] = useState(FIRST_LIMITS);
   const [records, setRecords] = useState(String(first.records));
@@ -131,7 +132,7 @@ function useRelease(flow: Props['flow'], library: Library, first: DraftForecast)
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const script = useMemo(() => readScript(flow.draftText, library), [flow.draftText, library]);
-  const { problems, ask } = readLimits(limits);
+  const { problems, ask } = readLimits(limits, now);
   const wanted = /^[1-9]\d{0,5}$/.test(records.trim()) ? Number(records) : null;
   const { dailyLimit } = ask;
   useEffect(() => {
@@ -192,6 +193,8 @@ function HowItBegins({ flow, draft, tried, versions, zone, mayRelease }: BeginsP
       <ReleaseLimits
         limits={draft.limits}
         problems={draft.problems}
+        startsAt={draft.ask.startAt ?? null}
+        zone={zone}
         underWay={flow.underWay}
         liveNo={flow.liveNo}
         onChange={draft.setLimits}

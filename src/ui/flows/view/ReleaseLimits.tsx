@@ -4,11 +4,15 @@ import { MenuItem, TextField } from '@mui/material';
 import type { ReactNode } from 'react';
 import { plural } from '../../../core/base';
 import type { Limits, ReadLimits } from '../state/release';
+import { dayTimeText } from '../../kit/format';
 import { placed } from '../../kit/placed';
 
 interface Props {
   readonly limits: Limits;
   readonly problems: ReadLimits['problems'];
+  /** what the typed start is read as, local; null: at once */
+  readonly startsAt: string | null;
+  readonly zone: string;
   readonly underWay: number;
   readonly liveNo: number | null;
   readonly onChange: (limits: Limits) => void;
@@ -21,9 +25,13 @@ const Row = ({ label, children }: { readonly label: string; readonly children: R
   </div>
 );
 
+/** A local moment as it is read back: “Tue 1 Dec 08:30, London”. */
+const startText = (local: string, zone: string): string =>
+  `${dayTimeText(Date.parse(`${local}Z`), 'UTC')}, ${(zone.split('/').at(-1) ?? zone).replaceAll('_', ' ')}`;
+
 /** How the release begins and what it may not exceed. */
-export function ReleaseLimits({ limits, problems, underWay, liveNo, onChange }: Props) {
-  const field = (key: 'firstN' | 'dailyLimit' | 'budget' | 'startAt', label: string, width: number, type = 'text') => (
+export function ReleaseLimits({ limits, problems, startsAt, zone, underWay, liveNo, onChange }: Props) {
+  const field = (key: 'firstN' | 'dailyLimit' | 'budget' | 'startAt', label: string, width: number, placeholder?: string) => (
     <TextField
       value={limits[key]}
       onChange={(event) => {
@@ -32,7 +40,8 @@ export function ReleaseLimits({ limits, problems, underWay, liveNo, onChange }: 
       error={problems[key] !== undefined}
       {...(problems[key] !== undefined && { helperText: problems[key] })}
       css={placed({ width })}
-      slotProps={{ htmlInput: { 'aria-label': label, type, inputMode: type === 'text' ? 'decimal' : undefined } }}
+      {...(placeholder !== undefined && { placeholder })}
+      slotProps={{ htmlInput: { 'aria-label': label, inputMode: placeholder === undefined ? 'decimal' : undefined } }}
     />
   );
   return (
@@ -47,7 +56,8 @@ export function ReleaseLimits({ limits, problems, underWay, liveNo, onChange }: 
         {field('budget', 'Budget a day in euros', 64)} {limits.budget.trim() === '' ? 'no budget' : '€ a day, then wait'}
       </Row>
       <Row label="start">
-        {field('startAt', 'Start', 196, 'datetime-local')} {limits.startAt === '' ? 'now' : ''}
+        {field('startAt', 'Start', 160, 'tomorrow 8:30')}{' '}
+        {limits.startAt.trim() === '' ? 'now' : startsAt === null ? '' : startText(startsAt, zone)}
       </Row>
       {liveNo !== null && underWay > 0 ? (
         <Row label={`${plural(underWay, 'trip')} under way`}>

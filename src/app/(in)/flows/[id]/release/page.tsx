@@ -51,6 +51,7 @@ export default async function ReleasePage({ params }: { readonly params: Promise
         releasedAt,
         releasedByName,
       }))}
+      now={await world.clock.now()}
       zone={space.zone}
       mayRelease={may('release')}
     />
