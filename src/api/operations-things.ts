@@ -61,6 +61,9 @@ const reader = z.object({
   subject: z.string(),
   body: z.string(),
   line: z.string().nullable(),
+  language: z.string(),
+  wording: z.int().nullable().describe('which of the text’s other wordings; null: the text as it stands'),
+  fallback: z.string().nullable().describe('why it is not in the reader’s language'),
   restsOn: z.object({ field: z.string(), quote: z.string().nullable(), url: z.string().nullable(), source: z.string() }).nullable(),
   passed: z.boolean(),
   wrong: z.array(z.object({ id: z.string(), says: z.string() })),
@@ -72,6 +75,8 @@ const textTrial = z.object({
   passed: z.number().int(),
   failed: z.array(z.object({ id: z.string(), n: z.number().int(), names: z.array(z.string()) })),
   restsOn: z.array(z.object({ field: z.string(), n: z.number().int() })),
+  wordings: z.array(z.number().int()).describe('how many get the text as it stands, and each of its other wordings'),
+  without: z.array(z.object({ language: z.string(), n: z.number().int() })).describe('languages without a wording, and how many read them'),
   readers: z.array(reader),
 });
 const planTrial = z.object({

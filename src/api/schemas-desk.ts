@@ -38,6 +38,8 @@ export const messageSchema = z.object({
   touch: z.number().int().nullable(),
   subject: z.string(),
   body: z.string(),
+  language: z.string().nullable().describe('of what was made of a text'),
+  fallback: z.string().nullable().describe('why it is not in the reader’s language'),
   state: z.string(),
   rfcId: z.string().nullable(),
   inReplyTo: z.string().nullable(),

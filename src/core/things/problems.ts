@@ -4,7 +4,7 @@ import { feelPaths, parseFeel } from '../feel';
 import { readCondition, type Library, type Pipeline } from '../flow/check';
 import type { LookupChain } from '../lookup';
 import type { Scorecard } from '../score';
-import { slotsIn, type FollowUpPlan, type LinePattern, type MessageTemplate } from '../writer';
+import { slotsIn, type FollowUpPlan, type LinePattern, type MessageTemplate, type Wording } from '../writer';
 import { claimsIn, isObjection, isOtherKind, type AgreedAnswer, type Statement } from '../answers';
 import type { Thing } from './thing';
 
@@ -172,29 +172,67 @@ function slotProblem(slot: string, fields: Catalogue): string | undefined {
 }
 
 function textProblems(text: MessageTemplate, fields: Catalogue, statements: readonly Statement[]): readonly ThingProblem[] {
-  const out: ThingProblem[] = [];
-  for (const at of ['subject', 'body'] as const) {
-    for (const slot of slotsIn(text[at])) {
-      const says = slotProblem(slot, fields);
-      if (says !== undefined) out.push(error(at, says));
-    }
-    const left = text[at].replace(/\{[^{}]*\}/g, '').search(/[{}]/);
-    if (left >= 0) out.push(error(at, 'a brace stands alone: a slot is written {first_name}'));
-    for (const claim of claimsIn(text[at], statements))
-      if (!claim.coveredBy)
-        out.push(warning(at, `“${claim.says}” says something of us (“${claim.because}”) that no statement of ours stands behind`));
-  }
-  if (text.body.includes('{personal line}') && !text.personal)
-    out.push(error('body', 'a personal line is asked for, and nothing says what it may rest on'));
-  if (text.personal?.required === true && !/\{personal line/.test(`${text.subject} ${text.body}`))
+  const { personal } = text;
+  const out = [...wordsProblems({ ...text, lines: personal?.lines ?? [] }, '', text, fields, statements)];
+  if (personal?.required === true && !/\{personal line/.test(`${text.subject} ${text.body}`))
     out.push(warning('personal', 'the personal line must be there, and the text has no {personal line}'));
-  text.personal?.fields.forEach((field, i) => {
+  personal?.fields.forEach((field, i) => {
     if (!fields.of('company', field) && !fields.of('person', field))
       out.push(error(`personal.fields.${i}`, `nothing has a field “${field}”`));
   });
-  text.personal?.lines.forEach((line, i) => {
-    out.push(...patternProblems(line, `personal.lines.${i}`, text.personal?.fields ?? [], statements));
+  text.wordings?.forEach((wording, i) => {
+    out.push(...whoseProblems(text, i, fields), ...wordsProblems(wording, `wordings.${i}.`, text, fields, statements));
   });
+  return out;
+}
+
+/** What is wrong with one wording of a text: its slots, its claims, its sentences. */
+function wordsProblems(
+  words: Pick<Wording, 'subject' | 'body' | 'lines'>,
+  place: string,
+  { personal }: MessageTemplate,
+  fields: Catalogue,
+  statements: readonly Statement[],
+): readonly ThingProblem[] {
+  const out: ThingProblem[] = [];
+  for (const part of ['subject', 'body'] as const) {
+    const at = `${place}${part}`;
+    for (const slot of slotsIn(words[part])) {
+      const says = slotProblem(slot, fields);
+      if (says !== undefined) out.push(error(at, says));
+    }
+    const left = words[part].replace(/\{[^{}]*\}/g, '').search(/[{}]/);
+    if (left >= 0) out.push(error(at, 'a brace stands alone: a slot is written {first_name}'));
+    for (const claim of claimsIn(words[part], statements))
+      if (!claim.coveredBy)
+        out.push(warning(at, `“${claim.says}” says something of us (“${claim.because}”) that no statement of ours stands behind`));
+  }
+  if (words.body.includes('{personal line}') && !personal)
+    out.push(error(`${place}body`, 'a personal line is asked for, and nothing says what it may rest on'));
+  words.lines.forEach((line, i) => {
+    out.push(...patternProblems(line, place === '' ? `personal.lines.${i}` : `${place}lines.${i}`, personal?.fields ?? [], statements));
+  });
+  return out;
+}
+
+/** Whose wording it is: a condition that can be read, and nobody who gets another before. */
+function whoseProblems(text: MessageTemplate, at: number, fields: Catalogue): readonly ThingProblem[] {
+  const wording = text.wordings?.[at];
+  if (!wording) return [];
+  const out: ThingProblem[] = [];
+  if (wording.when.trim() !== '') {
+    const read = readCondition(wording.when, 'person', fields);
+    if (!read.ok) out.push(error(`wordings.${at}.when`, read.problems[0]?.message ?? 'this is no condition'));
+    for (const field of fields.own)
+      if (field.isProtected && speaksOf(wording.when, field.key))
+        out.push(error(`wordings.${at}.when`, `“${field.label}” is protected: nobody is judged by it`));
+    return out;
+  }
+  const same = (language: string): boolean => language.slice(0, 2).toLowerCase() === wording.language.slice(0, 2).toLowerCase();
+  if (same(text.language))
+    out.push(error(`wordings.${at}.when`, 'who reads this language gets the text itself: say for whom this wording is'));
+  else if (text.wordings?.slice(0, at).some((other) => other.when.trim() === '' && same(other.language)))
+    out.push(error(`wordings.${at}.language`, 'there is a wording in this language already: say for whom this one is'));
   return out;
 }
 

@@ -103,7 +103,30 @@ describe('a text', () => {
     };
     const wrong = says(text({ body: '{personal line}', personal }));
     expect(wrong).toHaveLength(5);
-    expect(wrong.join(' ')).toMatch(/personal.fields.1.*lines.1.says.*lines.2.field.*lines.2.says.*lines.2.when/);
+    expect(wrong.join(' ')).toMatch(/lines.1.says.*lines.2.field.*lines.2.says.*lines.2.when.*personal.fields.1/);
+  });
+});
+
+describe('a wording', () => {
+  const worded = (wordings: readonly object[]) => says(text({ language: 'en', personal: { fields: ['vans'], required: false }, wordings }));
+  const german = { language: 'de', subject: 'Ein Wort', body: 'Guten Tag' };
+  test('is looked at like the text, at its own place', () => {
+    expect(worded([german])).toEqual([]);
+    expect(worded([{ ...german, body: 'Guten Tag {vans}', lines: [{ field: 'crew', says: '{value}' }] }])).toEqual([
+      'wordings.0.body: no person has a field “vans”: write company.vans',
+      'wordings.0.lines.0.field: the personal line may not rest on “crew”: this sentence is never used',
+    ]);
+  });
+  test('says for whom it is, where others would get it too', () => {
+    expect(worded([german, german])).toEqual([
+      'wordings.1.language: there is a wording in this language already: say for whom this one is',
+    ]);
+    expect(worded([{ ...german, language: 'en' }])).toEqual([
+      'wordings.0.when: who reads this language gets the text itself: say for whom this wording is',
+    ]);
+    expect(worded([german, { ...german, when: 'company.vans > 3' }])).toEqual([]);
+    expect(worded([{ ...german, when: 'company.vanns > 3' }])[0]).toMatch(/^wordings.0.when: .*vanns/);
+    expect(worded([{ ...german, when: 'company.born > 1980' }])).toEqual(['wordings.0.when: “born” is protected: nobody is judged by it']);
   });
 });
 

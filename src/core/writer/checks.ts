@@ -1,7 +1,7 @@
 import { readTyped } from '../fields';
 import { fold } from '../base';
 import type { ComposeInput } from './input';
-import type { PersonalLine } from './personal';
+import { localeOf, type PersonalLine } from './personal';
 
 /** One rule a message must pass before it can leave. `says` is the sentence shown when it fails. */
 export interface MessageCheck {
@@ -37,9 +37,13 @@ export function checkMessage(draft: Draft): readonly MessageCheck[] {
   const limit = draft.template.maxLength;
   const needsLine = draft.template.personal?.required === true;
   const repeated = draft.line !== undefined && draft.recentLines.includes(draft.line.text);
-  const greeted = /^(?:hi|hello|dear|hallo|hola|beste|cześć)\s+([\p{L}'’-]+)/iu.exec(draft.body)?.[1];
+  const greeted = /^(?:hi|hello|dear|hallo|hola|beste|bonjour|guten tag|goedendag|buenos días|cześć)\s+([\p{L}'’-]+)/iu.exec(
+    draft.body,
+  )?.[1];
   const known = fold(draft.recipient.name);
-  const wrongName = greeted !== undefined && !/^(there|all|team|reader)$/i.test(greeted) && !known.includes(fold(greeted));
+  // What a slot says for want of a name is nobody's name.
+  const forWant = greeted !== undefined && draft.template.body.includes(`or "${greeted}`);
+  const wrongName = greeted !== undefined && !forWant && !/^(there|all|team|reader)$/i.test(greeted) && !known.includes(fold(greeted));
   const loose = looseFigure(draft);
   return [
     {
@@ -61,6 +65,6 @@ export function checkMessage(draft: Draft): readonly MessageCheck[] {
 function looseFigure(draft: Draft): string | undefined {
   if (!draft.line) return undefined;
   const { text, fact } = draft.line;
-  const backed = `${typeof fact.value === 'number' ? `${fact.value} ${fact.value.toLocaleString('en-GB', { maximumFractionDigits: 1 })}` : String(fact.value)} ${fact.quote ?? ''}`;
+  const backed = `${typeof fact.value === 'number' ? `${fact.value} ${fact.value.toLocaleString(localeOf(draft.template.language), { maximumFractionDigits: 1 })}` : String(fact.value)} ${fact.quote ?? ''}`;
   return (text.match(/\d+(?:[.,]\d+)*/g) ?? []).find((figure) => !backed.includes(figure));
 }

@@ -1,6 +1,7 @@
 import type { FeelScope, FeelValue } from '../feel';
 import type { ComposeInput } from './input';
 import { checkMessage, type MessageCheck } from './checks';
+import { wordingFor } from './wordings';
 import { localeOf, personalLine, type LineFact } from './personal';
 
 export interface UsedFact extends LineFact {
@@ -14,6 +15,13 @@ export interface Composed {
   readonly factsUsed: readonly UsedFact[];
   readonly checks: readonly MessageCheck[];
   readonly passed: boolean;
+  readonly language: string;
+  /** which of the text's other wordings it is; null: the text as it stands */
+  readonly wording: number | null;
+  /** why it is not in the reader's language; null: it is, or nobody knows theirs */
+  readonly fallback: string | null;
+  /** the reader's language, two letters; null: nobody knows it */
+  readonly reads: string | null;
 }
 
 /** A slot: a dotted name, or `personal line`, with an optional fallback in quotes. */
@@ -37,8 +45,13 @@ export function fillSlots(
   return { text: filled, missing };
 }
 
-/** Composes one message and runs every check over it. A slot without value and fallback stays visible and fails its check. */
-export function composeMessage(input: ComposeInput): Composed {
+/**
+ * Composes one message in the wording for this reader and runs every check over it. A slot without value and fallback stays visible and fails
+ * its check.
+ */
+export function composeMessage(given: ComposeInput): Composed {
+  const { template, wording, fallback, reads } = wordingFor(given.template, given.scope);
+  const input = { ...given, template };
   const wanted = input.template.personal;
   const line = wanted ? personalLine(input.facts, wanted, input.template.language, input.seed, input.recentLines) : undefined;
   const fill = (text: string): string =>
@@ -58,6 +71,10 @@ export function composeMessage(input: ComposeInput): Composed {
     factsUsed: line ? [{ ...line.fact, says: line.text }] : [],
     checks,
     passed: checks.every((check) => check.ok),
+    language: template.language,
+    wording,
+    fallback,
+    reads,
   };
 }
 

@@ -2,8 +2,17 @@
  * Messages: fixed text with slots, one personal line that rests on a fact, and the checks a message must pass before it
  * can leave. Promises: the personal line says only what a fact says. Refuses: sending, and any text without a template.
  */
-export { planSchema, templateSchema, type FollowUpPlan, type LinePattern, type MessageTemplate, type Touch } from './template';
+export {
+  planSchema,
+  templateSchema,
+  type FollowUpPlan,
+  type LinePattern,
+  type MessageTemplate,
+  type Touch,
+  type Wording,
+} from './template';
 export { composeMessage, fillSlots, slotsIn, type Composed, type UsedFact } from './compose';
+export { inWordsOf, wordingFor, type Chosen } from './wordings';
 export type { ComposeInput } from './input';
 export { personalLine, type LineFact, type PersonalLine } from './personal';
 export { checkMessage, type MessageCheck } from './checks';

@@ -14,6 +14,20 @@ const linePatternSchema = z.object({
 export type LinePattern = z.infer<typeof linePatternSchema>;
 
 /**
+ * The text in other words: in another language, or for readers of whom a condition holds. What the personal line may rest on is the text's;
+ * its sentences are the wording's own.
+ */
+const wordingSchema = z.object({
+  language: z.string().default('en'),
+  /** FEEL over the reader's record; empty: all who read the language */
+  when: z.string().max(300).default(''),
+  subject: z.string().min(1),
+  body: z.string().min(1),
+  lines: z.array(linePatternSchema).max(200).default([]),
+});
+export type Wording = DeepReadonly<z.infer<typeof wordingSchema>>;
+
+/**
  * Fixed text with slots: `{first_name or "there"}`, `{company.name}`, `{personal line}`. `personal.fields` says which
  * facts the personal line may rest on, best first.
  */
@@ -31,6 +45,7 @@ export const templateSchema = z.object({
     })
     .optional(),
   maxLength: z.number().int().positive().default(900),
+  wordings: z.array(wordingSchema).max(20).optional(),
 });
 export type MessageTemplate = DeepReadonly<z.infer<typeof templateSchema>>;
 

@@ -151,8 +151,18 @@ async function tryText(world: World, text: MessageTemplate): Promise<TextTrial> 
       field,
       n: read.filter(({ composed }) => composed.factsUsed[0]?.field === field).length,
     })),
+    wordings: [null, ...(text.wordings ?? []).keys()].map((at) => read.filter(({ composed }) => composed.wording === at).length),
+    without: without(read),
     readers: chosenToDiffer(read).map(shown),
   };
+}
+
+/** Readers who get it in a language that is not theirs, most first. */
+function without(read: readonly Read[]): TextTrial['without'] {
+  const by = new Map<string, number>();
+  for (const { composed } of read)
+    if (composed.fallback !== null && composed.reads !== null) by.set(composed.reads, (by.get(composed.reads) ?? 0) + 1);
+  return [...by].map(([language, n]) => ({ language, n })).sort((a, b) => b.n - a.n);
 }
 
 /** What is wrong with a message, each thing once: a personal line without a fact is an empty slot too. */
@@ -170,17 +180,20 @@ function failures(read: readonly Read[]): TextTrial['failed'] {
   return [...by].map(([id, names]) => ({ id, n: names.length, names: names.slice(0, NAMES) })).sort((a, b) => b.n - a.n);
 }
 
-/** One reader for each kind of fact and each kind of failure, then whoever comes next. */
+/** One reader for each wording, kind of fact and kind of failure, then whoever comes next. */
 function chosenToDiffer(read: readonly Read[]): readonly Read[] {
   const seen = new Set<string>();
   const kindOf = ({ composed }: Read): string =>
-    composed.passed ? `rests on ${composed.factsUsed[0]?.field ?? 'nothing'}` : (wrongOf(composed)[0]?.id ?? '');
-  const different = read.filter((reader) => {
-    const kind = kindOf(reader);
-    if (seen.has(kind)) return false;
-    seen.add(kind);
-    return true;
-  });
+    composed.passed ? `${composed.wording ?? ''} rests on ${composed.factsUsed[0]?.field ?? 'nothing'}` : (wrongOf(composed)[0]?.id ?? '');
+  const firstOf = (kind: (reader: Read) => string): readonly Read[] =>
+    read.filter((reader) => {
+      const own = kind(reader);
+      if (seen.has(own)) return false;
+      seen.add(own);
+      return true;
+    });
+  const worded = firstOf(({ composed }) => `wording ${composed.wording ?? ''}`);
+  const different = [...worded, ...firstOf(kindOf).filter((reader) => !worded.includes(reader))];
   return [...different, ...read.filter((reader) => !different.includes(reader))].slice(0, SHOWN);
 }
 
@@ -193,6 +206,9 @@ function shown({ id, name, company, composed }: Read): TextReader {
     subject: composed.subject,
     body: composed.body,
     line: composed.personalLine,
+    language: composed.language,
+    wording: composed.wording,
+    fallback: composed.fallback,
     restsOn: fact ? { field: fact.field, quote: fact.quote ?? null, url: fact.url ?? null, source: fact.source } : null,
     passed: composed.passed,
     wrong: wrongOf(composed).map((check) => ({ id: check.id, says: check.says })),

@@ -1,4 +1,4 @@
-import type { JsonObject } from '../../base';
+import { plural, type JsonObject } from '../../base';
 import { composeMessage, type Composed } from '../../writer';
 import type { Run } from '../run';
 import type { AnswerOf } from './verb';
@@ -26,11 +26,17 @@ export const heldBy = (composed: Composed): string =>
     .map((check) => check.says)
     .join('; ');
 
+/** How long a message is, and in which language where that is not the one they read. */
+export const sizeText = ({ body, fallback }: Composed): string =>
+  plural(body.length, 'character') + (fallback === null ? '' : `, ${fallback}`);
+
 /** A message as the journal shows it. */
 export const shownMessage = (composed: Composed): JsonObject => ({
   subject: composed.subject,
   body: composed.body,
   personalLine: composed.personalLine,
+  language: composed.language,
+  fallback: composed.fallback,
   checks: composed.checks.map((check) => ({ ...check })),
   facts: composed.factsUsed.map((fact) => ({
     field: fact.field,

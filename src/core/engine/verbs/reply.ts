@@ -38,7 +38,18 @@ export const reply = {
         return;
       }
       const messageId = stableId('message', run.trip.id, line.mark);
-      const composed = { subject, body, personalLine: null, factsUsed: [], checks: [...checks], passed: true };
+      const composed = {
+        subject,
+        body,
+        personalLine: null,
+        factsUsed: [],
+        checks: [...checks],
+        passed: true,
+        language,
+        wording: null,
+        fallback: null,
+        reads: null,
+      };
       run.commands.push({ kind: 'keep message', messageId, template: null, composed, uses });
       if (step.as) run.vars[step.as.text] = { id: messageId, subject, body, covered, open: open.join(' '), questions, language };
       const says = covered

@@ -1,13 +1,15 @@
 import { z } from 'zod';
-import { plural, stableId } from '../../base';
+import { stableId } from '../../base';
 import type { StepOf } from '../../flow/syntax';
-import { compose, heldBy, shownMessage } from './compose';
+import { compose, heldBy, shownMessage, sizeText } from './compose';
 import type { RunOf } from './verb';
 
 const detail = z.object({
   subject: z.string(),
   body: z.string(),
   personalLine: z.string().nullable().default(null),
+  language: z.string().nullable().default(null),
+  fallback: z.string().nullable().default(null),
   checks: z.array(z.object({ id: z.string(), ok: z.boolean(), says: z.string() })).default([]),
 });
 
@@ -27,7 +29,7 @@ export const write = {
         const { subject, body } = composed;
         run.commands.push({ kind: 'keep message', messageId, template: step.template.text, composed });
         if (step.as) run.vars[step.as.text] = { id: messageId, subject, body, template: step.template.text };
-        run.log(line, 'passed', `“${subject}”, ${plural(body.length, 'character')}`, { messageId, ...shownMessage(composed) });
+        run.log(line, 'passed', `“${subject}”, ${sizeText(composed)}`, { messageId, ...shownMessage(composed) });
         run.pass(line);
       }
     },

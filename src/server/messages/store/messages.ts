@@ -106,6 +106,10 @@ export interface MessageRow {
   readonly subject: string;
   readonly body: string;
   readonly personalLine: string | null;
+  /** null: nobody knows; of what came in, what was written by hand, and what is from before this was kept */
+  readonly language: string | null;
+  /** why it is not in the reader's language */
+  readonly fallback: string | null;
   readonly facts: readonly UsedFact[];
   readonly checks: readonly MessageCheck[];
   readonly state: 'written' | 'approved' | 'planned' | 'sent' | 'failed' | 'in doubt' | 'dropped' | 'refused' | 'received';
@@ -123,7 +127,7 @@ export interface MessageRow {
 }
 
 const messageRows = (tx: Tx, where: ReturnType<Tx>) => tx<MessageRow[]>`
-  select m.id, m.thread_id, m.trip_id, m.person_id, p.name as person_name, m.direction, m.template, m.touch, m.subject, m.body, m.personal_line, m.facts, m.checks, m.state, m.rfc_id, m.in_reply_to, m.refs, m.from_address, m.to_address, m.reading,
+  select m.id, m.thread_id, m.trip_id, m.person_id, p.name as person_name, m.direction, m.template, m.touch, m.subject, m.body, m.personal_line, m.language, m.fallback, m.facts, m.checks, m.state, m.rfc_id, m.in_reply_to, m.refs, m.from_address, m.to_address, m.reading,
     u.name as approved_by_name, m.handled_at, m.at, e.due_at, e.says
   from message m left join person p on p.id = m.person_id left join app_user u on u.id = m.approved_by left join effect e on e.message_id = m.id and e.kind = 'send' ${where}`;
 export async function findMessage(tx: Tx, id: string): Promise<MessageRow | undefined> {
@@ -186,7 +190,8 @@ export interface NewMessage {
   readonly personId: string;
   readonly template: string | null;
   readonly touch: number | null;
-  readonly composed: Pick<Composed, 'subject' | 'body' | 'personalLine' | 'factsUsed' | 'checks'>;
+  readonly composed: Pick<Composed, 'subject' | 'body' | 'personalLine' | 'factsUsed' | 'checks'> &
+    Partial<Pick<Composed, 'language' | 'fallback'>>;
   readonly state: MessageRow['state'];
   readonly rfcId: string;
   readonly inReplyTo: string | null;
@@ -194,9 +199,9 @@ export interface NewMessage {
 }
 export async function insertMessage(tx: Tx, message: NewMessage, now: Instant): Promise<void> {
   const { composed } = message;
-  await tx`insert into message (id, thread_id, trip_id, person_id, direction, template, touch, subject, body, personal_line, facts, checks, state, rfc_id, in_reply_to, refs, at)
+  await tx`insert into message (id, thread_id, trip_id, person_id, direction, template, touch, subject, body, personal_line, facts, checks, state, rfc_id, in_reply_to, refs, language, fallback, at)
     values (${message.id}, ${message.threadId}, ${message.tripId}, ${message.personId}, 'out', ${message.template}, ${message.touch}, ${composed.subject}, ${composed.body}, ${composed.personalLine}, ${tx.json(composed.factsUsed as never)}, ${tx.json(composed.checks as never)},
-      ${message.state}, ${message.rfcId}, ${message.inReplyTo}, ${[...message.refs]}, ${now}) on conflict (id) do nothing`;
+      ${message.state}, ${message.rfcId}, ${message.inReplyTo}, ${[...message.refs]}, ${composed.language ?? null}, ${composed.fallback ?? null}, ${now}) on conflict (id) do nothing`;
 }
 
 /** Whether a message answers one that came in. */

@@ -6,6 +6,8 @@ const message = {
   subject: 'Climate control',
   body: 'Hello',
   personalLine: null,
+  language: null,
+  fallback: null,
   facts: [],
   checks: [],
   direction: 'in' as const,

@@ -18,6 +18,8 @@ export interface MessageView {
   readonly subject: string;
   readonly body: string;
   readonly personalLine: string | null;
+  readonly language: string | null;
+  readonly fallback: string | null;
   readonly facts: readonly FactView[];
   readonly checks: readonly CheckView[];
   readonly direction: 'in' | 'out';

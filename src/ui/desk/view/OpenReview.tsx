@@ -6,6 +6,7 @@ import { plural } from '../../../core/base';
 import { printValue } from '../../../core/fields';
 import { call } from '../../client';
 import { pageText } from '../../kit/format';
+import { LanguageNote } from '../../kit/languages';
 import { Tag } from '../../kit/parts';
 import type { MessageView, ReviewView } from '../state/types';
 import { MessageText } from './MessageText';
@@ -29,6 +30,7 @@ function Checks({ message }: { readonly message: MessageView }) {
       )}
       <span className="quiet small">{plural(message.facts.length, 'fact')} used</span>
       <span className="quiet small">{plural(message.body.length, 'character')}</span>
+      <LanguageNote language={message.language} fallback={message.fallback} />
     </div>
   );
 }

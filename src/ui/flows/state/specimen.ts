@@ -91,6 +91,8 @@ export interface WrittenView {
   readonly subject: string;
   readonly body: string;
   readonly personalLine: string | null;
+  readonly language: string | null;
+  readonly fallback: string | null;
   readonly checks: readonly { readonly id: string; readonly ok: boolean; readonly says: string }[];
   readonly facts: readonly {
     readonly field: string;
@@ -106,6 +108,8 @@ export function writtenOf(entry: Entry): WrittenView | undefined {
     subject: text(detail.subject),
     body: detail.body,
     personalLine: text(detail.personalLine) || null,
+    language: text(detail.language) || null,
+    fallback: text(detail.fallback) || null,
     checks: list(detail.checks).map((item) => ({ id: text(item.id), ok: item.ok === true, says: text(item.says) })),
     facts: list(detail.facts).map((item) => ({
       field: text(item.field),

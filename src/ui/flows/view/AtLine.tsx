@@ -7,6 +7,7 @@ import { SOURCE_LABELS } from '../../../core/facts';
 import { printValue } from '../../../core/fields';
 import { plural } from '../../../core/base';
 import { euro, pageText, scalarText } from '../../kit/format';
+import { LanguageNote } from '../../kit/languages';
 import { Marked, Meter, Tag } from '../../kit/parts';
 import {
   askedOf,
@@ -252,6 +253,7 @@ function Written({ entry }: { readonly entry: Entry }) {
           ))
         )}
         <span className="quiet small">{plural(written.body.length, 'character')}</span>
+        <LanguageNote language={written.language} fallback={written.fallback} />
       </div>
       {written.facts.map((fact) => (
         <div key={fact.field} className="fact-line">

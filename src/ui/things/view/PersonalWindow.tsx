@@ -6,10 +6,13 @@ import type { LinePattern, MessageTemplate } from '../../../core/writer';
 import { useFields } from '../../client/fields';
 import { placed } from '../../kit/placed';
 import { personalOf, problemsAt } from '../state/thing';
+import { placeOf, putWords, wordsAt, type WordingAt } from '../state/wordings';
 import { At } from './ThingSide';
 
 interface Props {
   readonly text: MessageTemplate;
+  /** whose sentences: those of the text, or of one of its wordings */
+  readonly at: WordingAt;
   readonly problems: ThingTrial['problems'];
   readonly restsOn: TextTrial['restsOn'];
   readonly mayChange: boolean;
@@ -17,11 +20,12 @@ interface Props {
 }
 
 /** What the personal line may rest on, first that is known; and the sentences of the business it is made with. */
-export function PersonalWindow({ text, problems, restsOn, mayChange, onChange }: Props) {
+export function PersonalWindow({ text, at, problems, restsOn, mayChange, onChange }: Props) {
   const fields = useFields();
-  const personal = personalOf(text);
-  const put = (change: Partial<typeof personal>): void => {
-    onChange({ ...text, personal: { ...personal, ...change } });
+  const personal = { ...personalOf(text), lines: wordsAt(text, at).lines };
+  const put = ({ lines, ...change }: Partial<typeof personal>): void => {
+    const next = Object.keys(change).length > 0 ? { ...text, personal: { ...personalOf(text), ...change } } : text;
+    onChange(lines ? putWords(next, at, { lines }) : next);
   };
   const labelOf = (key: string): string => (fields.of('company', key) ?? fields.of('person', key))?.label ?? key;
   const free = [...fields.all('company'), ...fields.all('person')].filter((field) => !personal.fields.includes(field.key));
@@ -67,7 +71,7 @@ export function PersonalWindow({ text, problems, restsOn, mayChange, onChange }:
       ) : null}
       <At problems={problems.filter((problem) => problem.at === 'personal')} />
       {personal.lines.length > 0 ? (
-        <Sentences personal={personal} put={put} labelOf={labelOf} problems={problems} mayChange={mayChange} />
+        <Sentences personal={personal} put={put} labelOf={labelOf} problems={problems} mayChange={mayChange} at={at} />
       ) : personal.fields.length > 0 ? (
         <p className="quiet small">Without sentences of yours, plain ones quote what their site says, in the reader’s language.</p>
       ) : null}
@@ -141,7 +145,7 @@ function RestsOn({ personal, put, labelOf, problems, mayChange, restsOn }: PartP
 }
 
 /** The sentences of the business, each resting on a field. */
-function Sentences({ personal, put, labelOf, problems, mayChange }: PartProps) {
+function Sentences({ personal, put, labelOf, problems, mayChange, at }: PartProps & Pick<Props, 'at'>) {
   const line = (i: number, change: Partial<LinePattern> | null): void => {
     put({ lines: personal.lines.flatMap((each, k) => (k !== i ? [each] : change ? [{ ...each, ...change }] : [])) });
   };
@@ -173,7 +177,7 @@ function Sentences({ personal, put, labelOf, problems, mayChange }: PartProps) {
                   line(i, { says: event.target.value });
                 }}
               />
-              <At problems={problemsAt(problems, `personal.lines.${i}`)} />
+              <At problems={problemsAt(problems, placeOf(at, `lines.${i}`))} />
             </td>
             <td>
               <input

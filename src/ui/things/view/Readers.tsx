@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { TextReader, TextTrial } from '../../../api';
 import { useFields } from '../../client/fields';
 import { pageText } from '../../kit/format';
+import { LanguageNote } from '../../kit/languages';
 import Link from '../../kit/Link';
 import { Marked } from '../../kit/parts';
 import { placed } from '../../kit/placed';
@@ -12,11 +13,10 @@ import { failureText } from '../state/thing';
 interface Props {
   readonly trial: TextTrial | null;
   readonly trying: boolean;
-  readonly language: string;
 }
 
 /** Readers chosen to differ, as each would get the text; of all who could get it, who would not and why. */
-export function Readers({ trial, trying, language }: Props) {
+export function Readers({ trial, trying }: Props) {
   const fields = useFields();
   const [open, setOpen] = useState<string | null>(null);
   if (!trial) return <p className="quiet">Writing to readers …</p>;
@@ -26,7 +26,7 @@ export function Readers({ trial, trying, language }: Props) {
       <h2 className="side-head">
         {trial.readers.length === 0 ? 'No readers' : `${trial.readers.length} readers`}{' '}
         <span className="quiet small" role="status">
-          {trying ? 'writing …' : 'chosen to differ: each kind of fact, and what fails'}
+          {trying ? 'writing …' : 'chosen to differ: wording, kind of fact, what fails'}
         </span>
       </h2>
       {trial.readers.length === 0 ? (
@@ -37,7 +37,6 @@ export function Readers({ trial, trying, language }: Props) {
           <Card
             key={reader.id}
             reader={reader}
-            language={language}
             restsOn={reader.restsOn ? labelOf(reader.restsOn.field) : ''}
             isOpen={open === reader.id}
             onOpen={() => {
@@ -83,13 +82,12 @@ export function Readers({ trial, trying, language }: Props) {
 
 interface CardProps {
   readonly reader: TextReader;
-  readonly language: string;
   readonly restsOn: string;
   readonly isOpen: boolean;
   readonly onOpen: () => void;
 }
 
-function Card({ reader, language, restsOn, isOpen, onOpen }: CardProps) {
+function Card({ reader, restsOn, isOpen, onOpen }: CardProps) {
   return (
     <div className={isOpen ? 'on' : ''}>
       <div>
@@ -98,9 +96,10 @@ function Card({ reader, language, restsOn, isOpen, onOpen }: CardProps) {
         </button>
         <div className="quiet small">{reader.company}</div>
         <div className={`small ${reader.passed ? 'in-moss' : 'in-brick'}`}>{reader.passed ? '✓ passes' : '■ stopped'}</div>
+        <LanguageNote language={reader.language} fallback={reader.fallback} />
       </div>
       <div>
-        {reader.line === null ? null : <div lang={language}>{reader.line}</div>}
+        {reader.line === null ? null : <div lang={reader.language}>{reader.line}</div>}
         {reader.restsOn ? (
           <div className="small">
             <span className="strong">{restsOn}</span>{' '}
@@ -118,7 +117,7 @@ function Card({ reader, language, restsOn, isOpen, onOpen }: CardProps) {
             <p className="small" css={placed({ margin: '8px 0 0' })}>
               <span className="quiet">subject</span> <span className="strong">{reader.subject}</span>
             </p>
-            <p className="as-read" lang={language}>
+            <p className="as-read" lang={reader.language}>
               <Marked text={reader.body} passage={reader.line} as="personal" />
             </p>
             <p className="small">

@@ -2,17 +2,18 @@
 'use client';
 import { MenuItem, TextField } from '@mui/material';
 import { useRef, useState } from 'react';
-import type { ThingView } from '../../../api';
+import type { ThingTrial, ThingView } from '../../../api';
 import type { MessageTemplate } from '../../../core/writer';
 import { useFields } from '../../client/fields';
-import { LANGUAGES } from '../../kit/languages';
 import { placed } from '../../kit/placed';
 import { problemsAt, putIn } from '../state/thing';
+import { placeOf, putWords, wordsAt, type WordingAt } from '../state/wordings';
 import { useThing } from './useThing';
 import { PersonalWindow } from './PersonalWindow';
 import { Readers } from './Readers';
 import { BenchFrame } from './BenchFrame';
 import { At } from './ThingSide';
+import { Wordings } from './Wordings';
 
 interface Props {
   readonly first: ThingView;
@@ -21,21 +22,13 @@ interface Props {
 }
 const USUAL = ['{first_name or "there"}', '{company.name}', '{personal line}', '{sender.name}'];
 
-/** A text: its fixed words and slots, what its personal line may rest on, and how five different readers would get it. */
+/** A text: its fixed words and slots in each wording, what its personal line may rest on, and how five different readers would get it. */
 export function TextBench({ first, zone, mayChange }: Props) {
   const state = useThing<MessageTemplate>(first);
   const { body: text, trial, set } = state;
-  const problems = trial?.problems ?? [];
-  const area = useRef<HTMLTextAreaElement>(null);
-  const put = (piece: string): void => {
-    const at = area.current?.selectionStart ?? text.body.length;
-    const next = putIn(text.body, at, piece);
-    set({ ...text, body: next.text });
-    requestAnimationFrame(() => {
-      area.current?.focus();
-      area.current?.setSelectionRange(next.at, next.at);
-    });
-  };
+  const [chosen, setChosen] = useState<WordingAt>(null);
+  // Another version may have fewer wordings.
+  const at = chosen !== null && text.wordings?.[chosen] ? chosen : null;
   return (
     <BenchFrame
       state={state}
@@ -44,31 +37,11 @@ export function TextBench({ first, zone, mayChange }: Props) {
       label="Text"
       sideLabel="Readers"
       sideWidth={470}
-      side={
-        <>
-          {' '}
-          <Readers trial={trial?.text ?? null} trying={state.trying} language={text.language} />
-        </>
-      }
+      side={<Readers trial={trial?.text ?? null} trying={state.trying} />}
     >
       <div className="head-row">
         <h2>Fixed words and slots</h2>
         <span className="grow" />
-        <TextField
-          select
-          value={text.language}
-          disabled={!mayChange}
-          onChange={(event) => {
-            set({ ...text, language: event.target.value });
-          }}
-          slotProps={{ htmlInput: { 'aria-label': 'Language' } }}
-        >
-          {LANGUAGES.map(([code, name]) => (
-            <MenuItem key={code} value={code}>
-              {name}
-            </MenuItem>
-          ))}
-        </TextField>
         <TextField
           type="number"
           label="at most, characters"
@@ -80,16 +53,54 @@ export function TextBench({ first, zone, mayChange }: Props) {
           css={placed({ width: 130 })}
         />
       </div>
+      <Wordings text={text} at={at} trial={trial?.text ?? null} mayChange={mayChange} onChoose={setChosen} onChange={set} />
+      <WordsOf key={String(at)} text={text} at={at} problems={trial?.problems ?? []} mayChange={mayChange} onChange={set} />
+      <PersonalWindow
+        text={text}
+        at={at}
+        problems={trial?.problems ?? []}
+        mayChange={mayChange}
+        restsOn={trial?.text?.restsOn ?? []}
+        onChange={set}
+      />
+    </BenchFrame>
+  );
+}
+
+interface WordsProps {
+  readonly text: MessageTemplate;
+  readonly at: WordingAt;
+  readonly problems: ThingTrial['problems'];
+  readonly mayChange: boolean;
+  readonly onChange: (text: MessageTemplate) => void;
+}
+/** Subject and words of the wording that is open. */
+function WordsOf({ text, at, problems, mayChange, onChange }: WordsProps) {
+  const area = useRef<HTMLTextAreaElement>(null);
+  const words = wordsAt(text, at);
+  const change = (next: Partial<typeof words>): void => {
+    onChange(putWords(text, at, next));
+  };
+  const put = (piece: string): void => {
+    const next = putIn(words.body, area.current?.selectionStart ?? words.body.length, piece);
+    change({ body: next.text });
+    requestAnimationFrame(() => {
+      area.current?.focus();
+      area.current?.setSelectionRange(next.at, next.at);
+    });
+  };
+  return (
+    <>
       <TextField
         fullWidth
         label="subject"
-        value={text.subject}
+        value={words.subject}
         disabled={!mayChange}
         onChange={(event) => {
-          set({ ...text, subject: event.target.value });
+          change({ subject: event.target.value });
         }}
       />
-      <At problems={problemsAt(problems, 'subject')} />
+      <At problems={problemsAt(problems, placeOf(at, 'subject'))} />
       <TextField
         fullWidth
         multiline
@@ -97,17 +108,20 @@ export function TextBench({ first, zone, mayChange }: Props) {
         minRows={11}
         maxRows={22}
         inputRef={area}
-        value={text.body}
+        value={words.body}
         disabled={!mayChange}
         onChange={(event) => {
-          set({ ...text, body: event.target.value });
+          change({ body: event.target.value });
         }}
+        slotProps={{ htmlInput: { lang: words.language } }}
         css={placed({ marginTop: 14 })}
       />
-      <At problems={problemsAt(problems, 'body')} />
+      <At problems={problemsAt(problems, placeOf(at, 'body'))} />
+      {at === null ? null : (
+        <At problems={[...problemsAt(problems, placeOf(at, 'when')), ...problemsAt(problems, placeOf(at, 'language'))]} />
+      )}
       {mayChange ? <Pieces onPiece={put} /> : null}
-      <PersonalWindow text={text} problems={problems} mayChange={mayChange} restsOn={trial?.text?.restsOn ?? []} onChange={set} />
-    </BenchFrame>
+    </>
   );
 }
 
