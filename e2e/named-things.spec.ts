@@ -58,11 +58,16 @@ test('a new field is asked, taught on three pages, and used in a condition, a co
   await expect(right.getByText('3 changed')).toBeVisible({ timeout: 30_000 });
   await page.keyboard.press('Escape');
   await page.getByRole('heading', { name: 'The question', exact: true }).click();
+  const site = page.getByRole('region', { name: 'A site that could answer' }).getByRole('heading').first();
   for (const count of [1, 2, 3]) {
     await page.keyboard.press('y');
     await expect(page.getByText(new RegExp(`^${count} examples? on ${count} sites?, not kept$`))).toBeVisible({ timeout: 30_000 });
     await expect(page.getByRole('status')).toHaveText('', { timeout: 30_000 });
-    if (count < 3) await page.keyboard.press('ArrowRight');
+    if (count < 3) {
+      const before = (await site.textContent()) ?? '';
+      await page.keyboard.press('ArrowRight');
+      await expect(site).not.toHaveText(before);
+    }
     await expect(page.getByRole('status')).toHaveText('', { timeout: 30_000 });
   }
   await page.getByRole('button', { name: 'Keep', exact: true }).click();

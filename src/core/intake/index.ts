@@ -4,7 +4,7 @@
  */
 export { decodeTable, readTable, rowProblem, shapeOf, TABLE_LIMITS, type Table, type TableProblem, type TableShape } from './table';
 export { guessColumns, headingUnit, targetField, targetLabel, targetSchema, targetsOf, type ColumnGuess, type Target } from './guess';
-export { readRow, splitName, type RowReading, type RowRecord } from './row';
+export { isOfCompanies, readRow, splitName, type RowReading, type RowRecord } from './row';
 export {
   askedOf,
   checkForm,

@@ -9,6 +9,7 @@ import {
   personKeys,
   readyCompany,
   readyPerson,
+  type Comparison,
   type MatchCompany,
   type MatchPerson,
   type ReadyCompany,
@@ -34,12 +35,15 @@ export interface RowPlan {
   readonly row: number;
   readonly kind: 'new' | 'known' | 'perhaps' | 'refused';
   readonly why: string;
+  /** null: the row is refused, or of a company alone */
   readonly personId: string | null;
   readonly companyId: string | null;
   readonly newCompany: boolean;
   /** for `perhaps`: the record it may be */
   readonly otherId: string | null;
   readonly otherName: string | null;
+  /** of a company alone that may be `otherId`: what speaks for it. Of people a flow asks */
+  readonly doubt?: Pick<Comparison, 'confidence' | 'evidence'>;
 }
 
 /**
@@ -99,6 +103,7 @@ export class RowPlanner {
     if (reading.refused !== null) return { row, kind: 'refused', why: reading.refused, ...NOBODY };
     const { options } = this;
     const place = placeCompany(row, reading, this.companies, options);
+    if (Object.keys(reading.record.person).length === 0) return this.planCompany(row, place);
     const me = readyPerson({
       id: stableId('import', options.importId, String(row), 'person'),
       name: text(reading.record.person.name) ?? text(reading.record.person.email) ?? '',
@@ -148,6 +153,26 @@ export class RowPlanner {
       otherName: null,
     };
   }
+
+  /** A company without anybody who works there. */
+  private planCompany(row: number, { id, fresh, verdict, other }: Place): RowPlan {
+    if (fresh) {
+      this.companies.add(fresh);
+      this.firstRow.set(fresh.id, row);
+    }
+    const base = { row, personId: null, companyId: id, newCompany: fresh !== undefined, otherId: null, otherName: null };
+    if (!fresh) {
+      const inFile = this.firstRow.get(id ?? '');
+      const why = inFile === undefined ? `joined by ${verdict ? mainEvidence(verdict) : 'name'}` : `same as row ${inFile}`;
+      return { ...base, kind: 'known', why, otherName: other?.name ?? null };
+    }
+    if (verdict?.how === 'doubt' && other) {
+      const why = `perhaps ${other.name} (${verdict.comparison?.confidence.toFixed(2) ?? ''})`;
+      const doubt = verdict.comparison ?? { confidence: 0, evidence: [] };
+      return { ...base, kind: 'perhaps', why, otherId: other.id, otherName: other.name, doubt };
+    }
+    return { ...base, kind: 'new', why: 'not in the CRM' };
+  }
 }
 
 /** Plans all rows at once. */
@@ -166,18 +191,22 @@ interface Place {
   readonly name: string | null;
   /** set when the company is not known yet */
   readonly fresh: ReadyCompany | undefined;
+  /** what it was taken for, and by what */
+  readonly verdict: Verdict | undefined;
+  /** the one it is, or may be */
+  readonly other: ReadyCompany | undefined;
 }
 
 /** A known person's own company speaks for itself when the row names it, even where the name alone would be too little. */
 function ofKnownPerson(place: Place, person: MatchPerson): Place {
   const sameName = place.name !== null && person.companyName !== null && companyName(place.name) === companyName(person.companyName);
-  return place.fresh && person.companyId !== null && sameName ? { id: person.companyId, name: place.name, fresh: undefined } : place;
+  return place.fresh && person.companyId !== null && sameName ? { ...place, id: person.companyId, fresh: undefined } : place;
 }
 
 function placeCompany(row: number, reading: RowReading, pool: Pool<ReadyCompany>, options: PlanOptions): Place {
   const { company } = reading.record;
   const name = text(company.name) ?? text(company.website);
-  if (name === null) return { id: null, name: null, fresh: undefined };
+  if (name === null) return { id: null, name: null, fresh: undefined, verdict: undefined, other: undefined };
   const me = readyCompany({
     id: stableId('import', options.importId, String(row), 'company'),
     name,
@@ -195,7 +224,10 @@ function placeCompany(row: number, reading: RowReading, pool: Pool<ReadyCompany>
   // Who shares site or number is looked at first: when that settles it, the many with a like name need not be compared.
   const first = judge(true);
   const verdict = first.how === 'same' ? first : judge(false);
-  return verdict.how === 'same' ? { id: verdict.otherId, name, fresh: undefined } : { id: me.id, name, fresh: me };
+  const other = pool.near(me).find((entry) => entry.id === verdict.otherId);
+  return verdict.how === 'same'
+    ? { id: verdict.otherId, name, fresh: undefined, verdict, other }
+    : { id: me.id, name, fresh: me, verdict, other };
 }
 
 function mainEvidence(verdict: Verdict): string {

@@ -92,7 +92,19 @@ export function readRow(cells: readonly string[], columns: readonly ReadColumn[]
       delete owner.phone;
     } else owner.phone = number;
   }
-  return { record: { person, company, note: notes.join(' · ') || null }, remarks, refused: refusal(person, company) };
+  const why = isOfCompanies(columns.map(({ target }) => target)) ? companyRefusal(company) : refusal(person, company);
+  return { record: { person, company, note: notes.join(' · ') || null }, remarks, refused: why };
+}
+
+/** A list that names companies and nobody who works there. */
+export const isOfCompanies = (matching: readonly Target[]): boolean =>
+  matching.some((target) => target === 'company.name' || target === 'company.website') &&
+  !matching.some((target) => target.startsWith('person.'));
+
+function companyRefusal(company: RowRecord['company']): string | null {
+  const name = typeof company.name === 'string' ? company.name : '';
+  if (name === '' && company.website === undefined) return 'neither the company’s name nor its site';
+  return name !== '' && NONSENSE.test(name.trim()) ? 'test entry' : null;
 }
 
 /** A bare figure under a heading that says its unit has that unit. */

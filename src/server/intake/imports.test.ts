@@ -104,3 +104,60 @@ test('a worker whose list was taken over by another writes no more of it', async
   expect(await world.db`select 1 from person where email = 'tom@marlpit.example'`).toHaveLength(1);
   expect((await importStatus(world, id)).state).toBe('done');
 });
+
+describe('a list of companies without anybody who works there', () => {
+  const LIST =
+    'Firm;Town;Country;Site;Heated area\nOakmere Glass Ltd;Hessle;GB;www.oakmere-glass.example;4,2\nMarlpit Nurseries;Wisbech;GB;marlpit.example;2\nMarlpit Nurseries;Wisbech;GB;marlpit.example;2,5\nOakmere Glass;Hull;GB;;\n;Ely;GB;;1\n';
+  const companies = () =>
+    world.db<{ name: string; website: string | null; area: number | null }[]>`
+      select name, website, (custom->>'heated_area')::float8 as area from company order by name, website nulls last`;
+
+  test('is taken in as companies: new ones, known ones told apart, those without a name refused', async () => {
+    await createCompany(world, ines, { values: { name: 'Oakmere Glass', website: 'oakmere-glass.example' }, source: 'api' });
+    const id = await look(LIST, 'members.csv');
+    const preview = await previewImport(world, id, {});
+    expect(preview.columns.map(({ target }) => target)).toEqual([
+      'company.name',
+      'company.city',
+      'company.country',
+      'company.website',
+      'company.heated_area',
+    ]);
+    expect(preview.rows.map(({ plan }) => [plan.kind, plan.why, plan.personId])).toEqual([
+      ['known', expect.stringMatching(/^joined by /), null],
+      ['new', 'not in the CRM', null],
+      ['known', 'same as row 2', null],
+      ['perhaps', expect.stringMatching(/^perhaps Oakmere Glass/), null],
+      ['refused', 'neither the company’s name nor its site', null],
+    ]);
+    expect(preview.rows[0]?.changes).toEqual([
+      { field: 'company.city', from: null, to: 'Hessle' },
+      { field: 'company.country', from: null, to: 'GB' },
+      { field: 'company.heated_area', from: null, to: 4.2 },
+    ]);
+    await startImport(world, ines, id, {});
+    await testWorker(world).drain();
+    expect((await importStatus(world, id)).counts).toEqual({ new: 1, known: 2, perhaps: 1, refused: 1 });
+    expect([...(await companies())]).toEqual([
+      { name: 'Marlpit Nurseries', website: 'marlpit.example', area: 2.5 },
+      { name: 'Oakmere Glass', website: 'oakmere-glass.example', area: 4.2 },
+      { name: 'Oakmere Glass', website: null, area: null },
+    ]);
+    expect((await people(world, { limit: 5 })).items).toEqual([]);
+    // The one in doubt waits on the duplicates page, with what speaks for it.
+    expect([...(await world.db`select kind, state from pair`)]).toEqual([{ kind: 'company', state: 'open' }]);
+  });
+
+  test('brought a second time it makes nothing', async () => {
+    for (const name of ['members.csv', 'again.csv']) {
+      await startImport(world, ines, await look(LIST, name), {});
+      await testWorker(world).drain();
+    }
+    expect((await companies()).map(({ name }) => name)).toEqual(['Marlpit Nurseries', 'Oakmere Glass', 'Oakmere Glass Ltd']);
+  });
+
+  test('starts no flow, and says why', async () => {
+    const [flow] = await world.db<{ id: string }[]>`select id from flow where live_version_id is not null limit 1`;
+    await expect(startImport(world, ines, await look(LIST), { flowId: flow?.id ?? null })).rejects.toThrow('flows are about people');
+  });
+});

@@ -1,7 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { cleanText, cutText, fold, type Instant } from '../../core/base';
-import { guessColumns, RowPlanner, type Target } from '../../core/intake';
+import { isOfCompanies, guessColumns, RowPlanner, type Target } from '../../core/intake';
 import { findFlow } from '../flows/store/flows';
 import {
   claimImport,
@@ -94,9 +94,15 @@ export interface StartImport {
 export async function startImport(world: World, actor: Actor, id: string, ask: StartImport): Promise<ImportRow> {
   const row = await listWithTable(world, id);
   const matching = checkedMatching(ask.matching ?? row.matching, row.listTable);
-  if (!matching.some((target) => target === 'person.name' || target === 'person.email' || target === 'person.last_name'))
-    throw new Refusal('not valid', 'no column is taken as the person’s name or e-mail: choose one');
+  const ofCompanies = isOfCompanies(matching);
+  if (!ofCompanies && !matching.some((target) => target === 'person.name' || target === 'person.email' || target === 'person.last_name'))
+    throw new Refusal('not valid', 'no column is taken as the person’s name or e-mail, nor as the company’s name or site: choose one');
   const flowId = ask.flowId === undefined ? row.flowId : ask.flowId;
+  if (flowId !== null && ofCompanies)
+    throw new Refusal(
+      'not valid',
+      'this list names companies and nobody who works there, and flows are about people: take it in without one',
+    );
   if (flowId !== null) {
     const flow = found(await findFlow(world.db, flowId), 'the flow');
     if (flow.liveVersionId === null)

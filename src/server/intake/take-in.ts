@@ -8,6 +8,7 @@ import type { FactValue } from '../../core/fields';
 import type { Known, RowPlan, RowReading } from '../../core/intake';
 import { companyKeys, personKeys } from '../../core/match';
 import type { Tx } from '../db';
+import { insertPair } from '../desk/store/reviews';
 import { insertFacts } from '../records/store/facts';
 import { companiesByKeys, insertCompanies, insertPeople, peopleByKeys, type NewCompany, type NewPerson } from '../records/store/records';
 import { insertHappenings, type Happening } from '../records/store/timeline';
@@ -62,62 +63,78 @@ export interface RowToTakeIn {
 
 const said = (value: FactValue | undefined): string | null => (value === undefined ? null : String(value));
 
+/** What rows become, before it is written. */
+interface Made {
+  readonly people: NewPerson[];
+  readonly companies: NewCompany[];
+  /** of new records: one fact a field */
+  readonly fresh: FactDraft[];
+  readonly later: FactDraft[];
+  readonly happenings: Happening[];
+}
+
+const newPerson = (id: string, companyId: string | null, person: RowReading['record']['person']): NewPerson => ({
+  id,
+  values: { name: person.email, ...person },
+  companyId,
+  matchKeys: personKeys({ name: said(person.name) ?? said(person.email) ?? '', email: said(person.email), phone: said(person.phone) }),
+});
+
+function newCompany(id: string, company: RowReading['record']['company']): NewCompany {
+  const name = String(company.name ?? company.website ?? '');
+  return {
+    id,
+    values: { ...company, name },
+    matchKeys: companyKeys({ name, website: said(company.website), phone: said(company.phone) }),
+  };
+}
+
+function addRow(made: Made, { plan, reading }: RowToTakeIn, door: Door, now: Instant): void {
+  const { personId, companyId } = plan;
+  if (!reading || (personId === null && companyId === null)) return;
+  const { person, company, note } = reading.record;
+  const isNew = plan.kind !== 'known';
+  if (isNew && personId !== null) made.people.push(newPerson(personId, companyId, person));
+  if (plan.newCompany && companyId !== null) made.companies.push(newCompany(companyId, company));
+  const source = { source: door.source, sourceRef: door.refOf(plan.row), confidence: 0.8, observedAt: now };
+  if (personId !== null)
+    for (const [field, value] of Object.entries(person))
+      (isNew ? made.fresh : made.later).push({ record: { kind: 'person', id: personId }, field, value, ...source });
+  if (companyId !== null)
+    for (const [field, value] of Object.entries(company))
+      (plan.newCompany ? made.fresh : made.later).push({ record: { kind: 'company', id: companyId }, field, value, ...source });
+  made.happenings.push({
+    ...(personId === null ? { recordKind: 'company', recordId: companyId ?? '' } : { recordKind: 'person', recordId: personId }),
+    at: now,
+    kind: 'intake',
+    says: door.says,
+    detail: { ...door.detailOf(plan.row), note, why: plan.why },
+  });
+}
+
 /** Makes records and facts of rows; those refused make nothing. */
 export async function takeInRows(tx: Tx, rows: readonly RowToTakeIn[], door: Door, now: Instant): Promise<void> {
-  const people: NewPerson[] = [];
-  const companies: NewCompany[] = [];
-  const fresh: FactDraft[] = [];
-  const later: FactDraft[] = [];
-  const happenings: Happening[] = [];
-  for (const { plan, reading } of rows) {
-    if (!reading || plan.personId === null) continue;
-    const { person, company, note } = reading.record;
-    const isNew = plan.kind !== 'known';
-    if (isNew)
-      people.push({
-        id: plan.personId,
-        values: { name: person.email, ...person },
-        companyId: plan.companyId,
-        matchKeys: personKeys({
-          name: said(person.name) ?? said(person.email) ?? '',
-          email: said(person.email),
-          phone: said(person.phone),
-        }),
-      });
-    if (plan.newCompany && plan.companyId !== null) {
-      const name = String(company.name ?? company.website ?? '');
-      companies.push({
-        id: plan.companyId,
-        values: { ...company, name },
-        matchKeys: companyKeys({ name, website: said(company.website), phone: said(company.phone) }),
-      });
-    }
-    const source = { source: door.source, sourceRef: door.refOf(plan.row), confidence: 0.8, observedAt: now };
-    for (const [field, value] of Object.entries(person))
-      (isNew ? fresh : later).push({ record: { kind: 'person', id: plan.personId }, field, value, ...source });
-    if (plan.companyId !== null)
-      for (const [field, value] of Object.entries(company))
-        (plan.newCompany ? fresh : later).push({ record: { kind: 'company', id: plan.companyId }, field, value, ...source });
-    happenings.push({
-      recordKind: 'person',
-      recordId: plan.personId,
-      at: now,
-      kind: 'intake',
-      says: door.says,
-      detail: { ...door.detailOf(plan.row), note, why: plan.why },
-    });
-  }
-  await insertCompanies(tx, companies, now);
-  await insertPeople(tx, people, now);
+  const made: Made = { people: [], companies: [], fresh: [], later: [], happenings: [] };
+  for (const row of rows) addRow(made, row, door, now);
+  await insertCompanies(tx, made.companies, now);
+  await insertPeople(tx, made.people, now);
   const meta = { tripId: null, mark: null, userId: door.userId };
   // A new record has one fact per field: its columns are right as inserted. Known records choose between old and new.
   await insertFacts(
     tx,
-    fresh.map((fact) => ({ fact, meta })),
+    made.fresh.map((fact) => ({ fact, meta })),
   );
   await recordFacts(
     tx,
-    later.map((fact) => ({ fact, meta })),
+    made.later.map((fact) => ({ fact, meta })),
   );
-  await insertHappenings(tx, happenings);
+  await insertHappenings(tx, made.happenings);
+  for (const { plan } of rows) await askAboutCompany(tx, plan, now);
+}
+
+/** A company that may be another is asked about; of people, a flow asks. */
+async function askAboutCompany(tx: Tx, { doubt, companyId, otherId }: RowPlan, now: Instant): Promise<void> {
+  if (!doubt || companyId === null || otherId === null) return;
+  const id = stableId('pair', companyId, otherId);
+  await insertPair(tx, { id, kind: 'company', aId: companyId, bId: otherId, ...doubt, tripId: null }, now);
 }

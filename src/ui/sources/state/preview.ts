@@ -1,5 +1,6 @@
 import type { Answer } from '../../../api';
 import { plural } from '../../../core/base';
+import { isOfCompanies } from '../../../core/intake';
 
 /** A list before it is taken in. */
 export type PreviewView = Omit<Answer<'previewImport'>, 'import'>;
@@ -9,8 +10,8 @@ export type Counts = NonNullable<PreviewView['counts']>;
 export type Becomes = PreviewRow['plan']['kind'];
 
 /** What a row can become, in the order in which it is shown, each with its colour. */
-export const KINDS: readonly { readonly kind: Becomes; readonly label: string; readonly tone: string }[] = [
-  { kind: 'new', label: 'new people', tone: 'var(--w4)' },
+export const kindsOf = (ofCompanies: boolean): readonly { readonly kind: Becomes; readonly label: string; readonly tone: string }[] => [
+  { kind: 'new', label: ofCompanies ? 'new companies' : 'new people', tone: 'var(--w4)' },
   { kind: 'known', label: 'known already', tone: 'var(--river)' },
   { kind: 'perhaps', label: 'perhaps known', tone: 'var(--brass-mark)' },
   { kind: 'refused', label: 'refused', tone: 'var(--brick)' },
@@ -27,6 +28,9 @@ export function countsOf(rows: PreviewView['rows']): Counts {
   };
 }
 
+/** A list of companies, without anybody who works there. */
+export const namesCompanies = ({ columns }: Pick<PreviewView, 'columns'>): boolean => isOfCompanies(columns.map(({ target }) => target));
+
 /** Why so many rows become this, most frequent first. */
 export function explain(kind: Becomes, preview: PreviewView, counts: Counts): string {
   const reasons = new Map<string, number>();
@@ -35,8 +39,9 @@ export function explain(kind: Becomes, preview: PreviewView, counts: Counts): st
       const why = row.plan.why.replace(/ \d+$/, '').replace(/^perhaps .+ \(.+\)$/, '');
       reasons.set(why, (reasons.get(why) ?? 0) + 1);
     }
-  if (kind === 'new') return `with ${plural(counts.newCompanies, 'new company', 'new companies')}`;
-  if (kind === 'perhaps') return 'the flow’s match line asks on the desk';
+  const ofCompanies = namesCompanies(preview);
+  if (kind === 'new' && !ofCompanies) return `with ${plural(counts.newCompanies, 'new company', 'new companies')}`;
+  if (kind === 'perhaps') return ofCompanies ? 'taken in as new; the duplicates page asks' : 'the flow’s match line asks on the desk';
   const listed = [...reasons]
     .sort((a, b) => b[1] - a[1])
     .map(([why, count]) => `${why} ${count}`)

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { plural } from '../../../core/base';
 import Link from '../../kit/Link';
 import { Problem, Tag, TopBar } from '../../kit/parts';
-import { countsOf, type PreviewView } from '../state/preview';
+import { countsOf, namesCompanies, type PreviewView } from '../state/preview';
 import { TakeInColumns } from './TakeInColumns';
 import { TakeInOutcome } from './TakeInOutcome';
 import { TakeInProgress } from './TakeInProgress';
@@ -51,7 +51,7 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
           variant="contained"
           disabled={!mayTakeIn || busy || takes === 0}
           onClick={() => {
-            take(flowId === '' ? null : flowId);
+            take(flowId === '' || namesCompanies(preview) ? null : flowId);
           }}
         >
           {preview.counts === null ? 'Take in all' : `Take in ${takes.toLocaleString('en-GB')}`}

@@ -4,7 +4,7 @@ import { MenuItem, Select } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { plural } from '../../../core/base';
 import { placed } from '../../kit/placed';
-import { countsOf, explain, KINDS, type Becomes, type Counts, type PreviewView } from '../state/preview';
+import { countsOf, explain, kindsOf, namesCompanies, type Becomes, type Counts, type PreviewView } from '../state/preview';
 import { RowCard } from './RowCard';
 import type { ListStatus } from './useTakeIn';
 
@@ -25,6 +25,7 @@ export function TakeInOutcome({ status, preview, busy, flows, flowId, onFlow }: 
   const counts = preview.counts ?? countsOf(preview.rows);
   const counted = preview.counts === null ? preview.rows.length : status.total;
   const takes = counts.new + counts.known + counts.perhaps;
+  const ofCompanies = namesCompanies(preview);
   return (
     <aside className="col" css={placed({ width: 464, flex: 'none', padding: '0 18px 18px' })} aria-label="What will happen">
       <div className="bar" css={placed({ padding: '8px 0' })}>
@@ -37,7 +38,7 @@ export function TakeInOutcome({ status, preview, busy, flows, flowId, onFlow }: 
         </p>
       ) : null}
       <div css={placed({ display: 'flex', height: 16, marginBottom: 6 })} aria-hidden>
-        {KINDS.map((entry) => (
+        {kindsOf(ofCompanies).map((entry) => (
           <i key={entry.kind} css={placed({ width: `${(counts[entry.kind] / Math.max(1, counted)) * 100}%`, background: entry.tone })} />
         ))}
       </div>
@@ -58,7 +59,11 @@ export function TakeInOutcome({ status, preview, busy, flows, flowId, onFlow }: 
       ) : null}
       <RowCard rows={shown} at={Math.min(at, Math.max(0, shown.length - 1))} onMove={setAt} total={status.total} />
       <h2 css={placed({ margin: '16px 0 6px' })}>Then</h2>
-      <Then flows={flows} flowId={flowId} onFlow={onFlow} takes={preview.counts === null ? 'all' : takes.toLocaleString('en-GB')} />
+      {ofCompanies ? (
+        <p className="quiet">They stand in the records. Flows are about people: whoever is found there starts one.</p>
+      ) : (
+        <Then flows={flows} flowId={flowId} onFlow={onFlow} takes={preview.counts === null ? 'all' : takes.toLocaleString('en-GB')} />
+      )}
     </aside>
   );
 }
@@ -74,7 +79,7 @@ interface ByKindProps {
 function ByKind({ preview, counts, kind, onKind }: ByKindProps) {
   return (
     <>
-      {KINDS.map((entry) => (
+      {kindsOf(namesCompanies(preview)).map((entry) => (
         <div key={entry.kind} css={placed({ display: 'flex', gap: 14, padding: '7px 0', borderBottom: '1px solid var(--line)' })}>
           <span
             css={placed({

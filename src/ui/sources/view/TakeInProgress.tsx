@@ -5,13 +5,15 @@ import { plural } from '../../../core/base';
 import Link from '../../kit/Link';
 import { Tag, TopBar } from '../../kit/parts';
 import { placed } from '../../kit/placed';
-import { KINDS } from '../state/preview';
+import { isOfCompanies } from '../../../core/intake';
+import { kindsOf } from '../state/preview';
 import type { ListStatus } from './useTakeIn';
 
 /** A list that is being taken in, and how it ended. */
 export function TakeInProgress({ status }: { readonly status: ListStatus }) {
   const share = status.total === 0 ? 0 : status.doneRows / status.total;
   const done = status.state === 'done';
+  const ofCompanies = isOfCompanies(status.matching);
   return (
     <>
       <TopBar path={<Link href="/sources">Sources</Link>} title={status.label} tags={<Tag>{status.fileName}</Tag>}>
@@ -34,7 +36,7 @@ export function TakeInProgress({ status }: { readonly status: ListStatus }) {
           {done ? (
             <table className="plain" css={placed({ maxWidth: 520 })}>
               <tbody>
-                {KINDS.map((entry) => (
+                {kindsOf(ofCompanies).map((entry) => (
                   <tr key={entry.kind}>
                     <td>{entry.label}</td>
                     <td className="right strong">{status.counts[entry.kind] ?? 0}</td>
@@ -53,7 +55,8 @@ export function TakeInProgress({ status }: { readonly status: ListStatus }) {
           ) : null}
           {done ? (
             <p css={placed({ marginTop: 14 })}>
-              <Link href="/records">See the people</Link> · <Link href="/">Go to the desk</Link>
+              <Link href={ofCompanies ? '/records?kind=companies' : '/records'}>See the {ofCompanies ? 'companies' : 'people'}</Link> ·{' '}
+              <Link href="/">Go to the desk</Link>
             </p>
           ) : null}
         </section>

@@ -10,6 +10,7 @@ export type ListStatus = ListView & {
   readonly flowId: string | null;
   readonly matchingFrom: string | null;
   readonly says: readonly string[];
+  readonly matching: readonly string[];
 };
 
 const REFRESH_MS = 700;
