@@ -2,7 +2,8 @@
  * A list from outside made into records: bytes to rows, columns to fields, rows to what will happen with each. Promises:
  * every row ends as new, known, perhaps known or refused with a reason; nothing is dropped in silence. Refuses: storing.
  */
-export { decodeTable, readTable, rowProblem, shapeOf, TABLE_LIMITS, type Table, type TableProblem, type TableShape } from './table';
+export { decodeTable, eightBitOf, linesBeyondAscii, type Encoding } from './encoding';
+export { readTable, rowProblem, shapeOf, TABLE_LIMITS, type Table, type TableProblem, type TableShape } from './table';
 export { guessColumns, headingUnit, targetField, targetLabel, targetSchema, targetsOf, type ColumnGuess, type Target } from './guess';
 export { isOfCompanies, readRow, splitName, type RowReading, type RowRecord } from './row';
 export {

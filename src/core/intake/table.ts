@@ -1,5 +1,6 @@
 import { parse } from 'csv-parse/sync';
-import { cleanText, decoderOf } from '../base';
+import { cleanText } from '../base';
+import { decodeTable, encodingOf, type Encoding } from './encoding';
 import { CARD_HEADINGS, isVCard, readCards } from './vcard';
 
 export interface Table {
@@ -9,7 +10,7 @@ export interface Table {
   /** row numbers in the file, 1-based, of the headings (0: there are none) and of each data row's first line */
   readonly headingRow: number;
   readonly rowNumbers: readonly number[];
-  readonly encoding: 'UTF-8' | 'UTF-16' | 'Windows-1252';
+  readonly encoding: Encoding;
   readonly delimiter: string;
 }
 
@@ -19,21 +20,6 @@ export interface TableProblem {
 
 export const TABLE_LIMITS = { bytes: 100 * 1024 * 1024, columns: 200, rows: 500_000, record: 1024 * 1024 } as const;
 const DELIMITERS = [',', ';', '\t', '|'] as const;
-
-/** A decoder for the whole of a file. */
-export const decodeTable = (encoding: Table['encoding'], bigEndian = false): Pick<TextDecoder, 'decode'> =>
-  decoderOf(encoding === 'UTF-16' ? (bigEndian ? 'utf-16be' : 'utf-16le') : encoding === 'UTF-8' ? 'utf-8' : 'windows-1252');
-
-function encodingOf(bytes: Uint8Array, cut: boolean): { readonly encoding: Table['encoding']; readonly bigEndian: boolean } {
-  if ((bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff))
-    return { encoding: 'UTF-16', bigEndian: bytes[0] === 0xfe };
-  try {
-    new TextDecoder('utf-8', { fatal: true }).decode(bytes, { stream: cut });
-    return { encoding: 'UTF-8', bigEndian: false };
-  } catch {
-    return { encoding: 'Windows-1252', bigEndian: false };
-  }
-}
 
 /** The delimiter that cuts the first lines into the most even columns; quoted parts do not count. */
 function guessDelimiter(text: string): string {
@@ -108,11 +94,11 @@ const CSV = { relax_column_count: true, relax_quotes: true, skip_empty_lines: tr
 const SAMPLE_ROWS = 1_000;
 
 /** Encoding, delimiter and headings of a list by its first part. `cut`: the file goes on behind it. Never throws. */
-export function shapeOf(bytes: Uint8Array, cut: boolean): TableShape | { readonly problem: string } {
+export function shapeOf(bytes: Uint8Array, cut: boolean, known?: Encoding): TableShape | { readonly problem: string } {
   const isWide = bytes[0] === 0xff || bytes[0] === 0xfe;
   if ((bytes[0] === 0x50 && bytes[1] === 0x4b) || (!isWide && bytes.subarray(0, 2000).includes(0)))
     return { problem: 'this is not a text file: save the list as CSV and bring that' };
-  const { encoding, bigEndian } = encodingOf(bytes, cut);
+  const { encoding, bigEndian } = known === undefined ? encodingOf(bytes, cut) : { encoding: known, bigEndian: false };
   const text = decodeTable(encoding, bigEndian)
     .decode(bytes, { stream: cut })
     .replace(/^\ufeff/, '');

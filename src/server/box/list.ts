@@ -4,8 +4,18 @@ import fs from 'node:fs';
 import { finished } from 'node:stream/promises';
 import { parse, type Parser } from 'csv-parse';
 import { orderBy, orderTold } from '../../core/fields';
-import { decodeTable, readTable, rowProblem, shapeOf, TABLE_LIMITS, type TableShape } from '../../core/intake';
-import type { BoxWork, ReadList } from '../ports';
+import {
+  decodeTable,
+  eightBitOf,
+  linesBeyondAscii,
+  readTable,
+  rowProblem,
+  shapeOf,
+  TABLE_LIMITS,
+  type Encoding,
+  type TableShape,
+} from '../../core/intake';
+import type { BoxWork } from '../ports';
 import { unpacked } from './sheet';
 
 /** Looked at to find out delimiter, headings and width. */
@@ -23,7 +33,8 @@ export async function listOf({ path, rows }: BoxWork['list']['in']): Promise<Box
   const inner = await fromArchive(path, rows);
   if (inner) return inner;
   const head = firstBytes(path);
-  const shape = shapeOf(head, size > head.length);
+  const isWide = (head[0] === 0xff && head[1] === 0xfe) || (head[0] === 0xfe && head[1] === 0xff);
+  const shape = shapeOf(head, size > head.length, isWide ? undefined : await encodingOfAll(path));
   if ('problem' in shape) return { problem: shape.problem };
   if (shape.kind === 'cards') {
     if (size > WHOLE_BYTES) return { problem: `vCards of more than ${WHOLE_BYTES / 1024 / 1024} MB: bring them in parts` };
@@ -75,16 +86,29 @@ function cards(path: string, rows: string): BoxWork['list']['out'] {
   return { list: { headings, headingRow, encoding, delimiter, total: read.rows.length, dayOrders: [], says: [] } };
 }
 
-/** Whether all of a file is UTF-8: one that is only in its first part would be read wrongly from there on. */
-async function isUtf8(path: string): Promise<boolean> {
+/** So much of what is beyond ASCII is kept to tell the encoding by. */
+const SAMPLE_BYTES = 64 * 1024;
+
+/** The encoding of a file without a byte order mark, of all of it: one that is UTF-8 in its first part only would be read wrongly from there on. */
+async function encodingOfAll(path: string): Promise<Encoding> {
   const decoder = new TextDecoder('utf-8', { fatal: true });
-  try {
-    for await (const chunk of fs.createReadStream(path)) decoder.decode(chunk as Buffer, { stream: true });
-    decoder.decode();
-    return true;
-  } catch {
-    return false;
+  let isUtf8 = true;
+  let sample = Buffer.alloc(0);
+  for await (const chunk of fs.createReadStream(path)) {
+    if (sample.length < SAMPLE_BYTES) sample = Buffer.concat([sample, linesBeyondAscii(chunk as Buffer)]);
+    try {
+      if (isUtf8) decoder.decode(chunk as Buffer, { stream: true });
+    } catch {
+      isUtf8 = false;
+    }
+    if (!isUtf8 && sample.length >= SAMPLE_BYTES) break;
   }
+  try {
+    if (isUtf8) decoder.decode();
+  } catch {
+    isUtf8 = false;
+  }
+  return isUtf8 ? 'UTF-8' : eightBitOf(sample);
 }
 
 /** Puts the text of a file into a parser as fast as that takes it. */
@@ -100,7 +124,7 @@ async function feed(parser: Parser, path: string, decoder: Pick<TextDecoder, 'de
 }
 
 async function table(path: string, rows: string, shape: Extract<TableShape, { kind: 'table' }>): Promise<BoxWork['list']['out']> {
-  const encoding: ReadList['encoding'] = shape.encoding === 'UTF-16' ? 'UTF-16' : (await isUtf8(path)) ? 'UTF-8' : 'Windows-1252';
+  const { encoding } = shape;
   const { delimiter, headingIndex, headings, width } = shape;
   const decoder = decodeTable(encoding, shape.bigEndian);
   const parser = parse({

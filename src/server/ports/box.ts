@@ -2,7 +2,7 @@
 import type { Instant } from '../../core/base';
 import type { DayOrder } from '../../core/fields';
 import type { Finding, Library } from '../../core/flow/check';
-import type { Meeting } from '../../core/intake';
+import type { Encoding, Meeting } from '../../core/intake';
 import type { Asked } from '../../core/reader';
 import type { KnownSite, Shown, Tried } from '../../core/reader/learning';
 import type { DocumentText, FetchedPage, IncomingMail } from './read';
@@ -12,7 +12,7 @@ export interface ReadList {
   readonly headings: readonly string[];
   /** rows of the file, 1-based: of the headings */
   readonly headingRow: number;
-  readonly encoding: 'UTF-8' | 'UTF-16' | 'Windows-1252';
+  readonly encoding: Encoding;
   readonly delimiter: string;
   readonly total: number;
   /** by column, which number of a day comes first where the column tells */
