@@ -64,6 +64,20 @@ test('a spreadsheet is taken in like any list: its days, its cells put together,
   await accessible(page);
 });
 
+test('a list of companies alone becomes companies: counted before, taken in, found in the records', async ({ page }) => {
+  await signIn(page, 'Ines');
+  await page.goto('/sources');
+  await page.getByLabel('List file').setInputFiles('demo/lists/mitglieder-verband.csv');
+  await expect(page.getByText('new companies')).toBeVisible();
+  await expect(page.getByText('neither the company’s name nor its site 1')).toBeVisible();
+  await expect(page.getByLabel('Flow to start')).toHaveCount(0);
+  await accessible(page);
+  await page.getByRole('button', { name: /^Take in 1\d$/ }).click();
+  await expect(page.getByText('Taken in: 13 rows')).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('link', { name: 'See the companies' }).click();
+  await expect(page.getByRole('row', { name: /Kräuter Altmühl/ })).toBeVisible();
+});
+
 test('words nobody sees in a paper are shown to who reads it, and change nothing', async ({ page }) => {
   await page.goto('/f/work-with-us');
   // Nobody types faster: what is sent sooner is taken for a machine's.

@@ -1,5 +1,6 @@
 /** A workspace is set up in the browser: somebody asked in, a team with turns, a mailbox that is checked, a token; days off. */
 import { expect } from '@playwright/test';
+import { Secret, TOTP } from 'otpauth';
 import { accessible, signIn, test } from './people';
 
 test('somebody is asked in, takes turns in a team, and is let go again', async ({ page, browser, baseURL }) => {
@@ -105,4 +106,38 @@ test('the workspace: a day off is added and taken away; whoever may not change s
   await expect(page.getByText('Mailboxes and their passwords are an owner’s.')).toBeVisible();
   await page.goto('/settings/tokens');
   await expect(page.getByText('an owner makes and ends them')).toBeVisible();
+});
+
+test('a second factor is set up with a phone, asked for at the door, and switched off', async ({ page }) => {
+  await signIn(page, 'Dagny');
+  await page.goto('/account');
+  const factor = page.getByRole('region', { name: 'Second factor' });
+  await factor.getByRole('button', { name: 'Set it up' }).click();
+  await expect(factor.getByAltText('Code to photograph with the phone')).toBeVisible();
+  await accessible(page);
+  const key = ((await factor.locator('code').textContent()) ?? '').replaceAll(' ', '');
+  const codeAt = (halfMinutes: number): string =>
+    new TOTP({ secret: Secret.fromBase32(key) }).generate({ timestamp: Date.now() + halfMinutes * 30_000 });
+  await factor.getByRole('textbox', { name: 'The code it shows' }).fill(codeAt(-1));
+  await factor.getByRole('button', { name: 'Take it into use' }).click();
+  await expect(factor.getByRole('list', { name: 'Recovery codes' }).getByRole('listitem')).toHaveCount(10);
+  const recovery = (await factor.getByRole('listitem').first().textContent()) ?? '';
+  await factor.getByRole('button', { name: 'I have kept them' }).click();
+  await expect(factor.getByText('10 recovery codes left')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Sign out everywhere' }).click();
+  await page.getByRole('button', { name: /Dagny/ }).click();
+  await page.getByRole('textbox', { name: 'Code' }).fill('000000');
+  await page.getByRole('button', { name: 'Go in' }).click();
+  await expect(page.getByText('the code is not right')).toBeVisible();
+  await accessible(page);
+  await page.getByRole('textbox', { name: 'Code' }).fill(recovery);
+  await page.getByRole('button', { name: 'Go in' }).click();
+  await expect(page.getByRole('heading', { name: 'Desk', level: 1 })).toBeVisible();
+
+  await page.goto('/account');
+  await expect(factor.getByText('9 recovery codes left')).toBeVisible();
+  await factor.getByRole('textbox', { name: 'A code' }).fill(codeAt(0));
+  await factor.getByRole('button', { name: 'Switch it off' }).click();
+  await expect(factor.getByRole('button', { name: 'Set it up' })).toBeVisible();
 });

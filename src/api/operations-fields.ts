@@ -14,7 +14,7 @@ const fieldsView = z.object({
   kind: record,
   fields: z.array(
     z.object({
-      field: ownFieldSchema.extend({ isStandard: z.boolean(), isComputed: z.boolean() }),
+      field: ownFieldSchema.extend({ isStandard: z.boolean(), isComputed: z.boolean(), ownWords: z.array(z.string()).optional() }),
       uses: z.array(use),
       filled: z.number().int().describe('on how many records it has a value'),
     }),

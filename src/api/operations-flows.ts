@@ -10,7 +10,7 @@ export const FLOW_OPERATIONS = {
     path: '/flows',
     summary: 'Flows.',
     needs: 'look',
-    answer: z.object({ items: z.array(flows.flowSchema) }),
+    answer: z.object({ items: z.array(flows.flowSchema.extend({ counts: flows.flowCountsSchema.optional() })) }),
   }),
   createFlow: op({
     method: 'POST',

@@ -24,6 +24,7 @@ const people = z.object({
       title: z.string(),
       endedAt: s.instant.nullable(),
       seenAt: s.instant.nullable(),
+      hasFactor: z.boolean().describe('the door asks for a code besides their password'),
       owns: z.number().int().describe('records that are theirs'),
       teams: z.array(z.string()),
       away,

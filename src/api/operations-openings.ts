@@ -15,7 +15,7 @@ const openingShape = z.object({
   applications: z.number().int(),
   own: s.ownValues.describe('values of the fields openings have in this workspace'),
 });
-const applicationShape = z.object({
+export const applicationShape = z.object({
   id: uuid,
   openingId: uuid,
   openingName: z.string(),

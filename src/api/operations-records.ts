@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { KEPT_KINDS, type Kept } from '../core/facts';
 import { targetSchema } from '../core/intake';
 import { MB, op, paging, uuid } from './op';
+import { applicationShape } from './operations-openings';
 import * as s from './schemas';
 import * as desk from './schemas-desk';
 import * as flows from './schemas-flows';
@@ -101,6 +102,9 @@ export const RECORD_OPERATIONS = {
       company: s.companySchema.nullable(),
       known: z.array(s.knownSchema),
       trips: z.array(flows.tripSchema),
+      messages: z.array(desk.messageSchema),
+      deals: z.array(s.dealSchema),
+      applications: z.array(applicationShape),
       happened: z.array(desk.happenedSchema),
     }),
   }),
@@ -194,7 +198,13 @@ export const RECORD_OPERATIONS = {
     path: '/companies/{id}',
     summary: 'A company with its facts and people.',
     needs: 'look',
-    answer: z.object({ company: s.companySchema, people: z.array(s.personSchema), known: z.array(s.knownSchema) }),
+    answer: z.object({
+      company: s.companySchema,
+      people: z.array(s.personSchema),
+      known: z.array(s.knownSchema),
+      deals: z.array(s.dealSchema),
+      happened: z.array(desk.happenedSchema),
+    }),
   }),
   changeCompany: op({
     method: 'PATCH',
@@ -235,7 +245,7 @@ export const RECORD_OPERATIONS = {
     path: '/deals/{id}',
     summary: 'A deal with its facts.',
     needs: 'look',
-    answer: z.object({ deal: s.dealSchema, known: z.array(s.knownSchema) }),
+    answer: z.object({ deal: s.dealSchema, known: z.array(s.knownSchema), happened: z.array(desk.happenedSchema) }),
   }),
   changeDeal: op({
     method: 'PATCH',

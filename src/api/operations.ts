@@ -1,3 +1,4 @@
+import { ACCOUNT_OPERATIONS } from './operations-account';
 import { DESK_OPERATIONS } from './operations-desk';
 import { FIELD_OPERATIONS } from './operations-fields';
 import { FLOW_OPERATIONS } from './operations-flows';
@@ -30,6 +31,7 @@ export const OPERATIONS = {
   ...SAFETY_OPERATIONS,
   ...THING_OPERATIONS,
   ...HOUSE_OPERATIONS,
+  ...ACCOUNT_OPERATIONS,
 } as const;
 export type OperationId = keyof typeof OPERATIONS;
 type Shapes = typeof OPERATIONS;

@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { OBJECTIONS } from '../core/answers';
 import { RECORD_KINDS } from '../core/base';
+import { SOURCE_KINDS } from '../core/facts';
 import { REPLY_KINDS } from '../core/reply';
 import { details, instant } from './op';
 
@@ -27,6 +28,16 @@ export const happenedSchema = z.object({
   says: z.string(),
   detail: details,
 });
+const usedFact = z.object({
+  id: z.string(),
+  field: z.string(),
+  value: z.union([z.string(), z.number(), z.boolean(), z.null()]),
+  quote: z.string().optional(),
+  url: z.string().optional(),
+  source: z.enum(SOURCE_KINDS),
+  confidence: z.number(),
+  says: z.string(),
+});
 export const messageSchema = z.object({
   id,
   threadId: id.nullable(),
@@ -38,6 +49,13 @@ export const messageSchema = z.object({
   touch: z.number().int().nullable(),
   subject: z.string(),
   body: z.string(),
+  personalLine: z.string().nullable(),
+  facts: z.array(usedFact).describe('what the message rests on'),
+  fromAddress: z.string().nullable(),
+  toAddress: z.string().nullable(),
+  approvedByName: z.string().nullable(),
+  handledAt: instant.nullable().describe('of what came in: since when somebody takes care of it'),
+  says: z.string().nullable().describe('how its sending stands, in words'),
   language: z.string().nullable().describe('of what was made of a text'),
   fallback: z.string().nullable().describe('why it is not in the reader’s language'),
   state: z.string(),
@@ -65,7 +83,10 @@ export const reviewSchema = z.object({
   flowId: id,
   flowName: z.string(),
   subject: z.string(),
+  told: z.string().nullable().describe('what the flow says to who decides'),
+  laterUntil: instant.nullable().describe('put off until then'),
   message: messageSchema,
+  then: z.array(z.object({ day: z.number().int(), subject: z.string() })).describe('what the plan sends after it'),
 });
 export const pairSchema = z.object({
   id,

@@ -17,6 +17,16 @@ export const flowSchema = z.object({
   pausedAt: instant.nullable().describe('it rests since then; null: it runs'),
   updatedAt: instant,
 });
+/** Of the trips of a flow: what is under way, and since midnight. */
+export const flowCountsSchema = z.object({
+  flowId: id,
+  underWay: z.int(),
+  asking: z.int(),
+  stuck: z.int(),
+  done: z.int(),
+  stopped: z.int(),
+  costMicro: money,
+});
 export const bundleChoiceSchema = z.discriminatedUnion('does', [
   z.object({ does: z.literal('use'), name: z.string() }),
   z.object({ does: z.literal('bring'), name: z.string().trim().min(1).max(120) }),

@@ -22,10 +22,12 @@ export function toldAway(error: unknown): never {
 }
 
 /** The world and who is signed in; everybody else is led to the door. */
-export async function signed(): Promise<Signed> {
+export async function signed(door: 'second factor' | null = null): Promise<Signed> {
   const world = webWorld();
   const token = (await cookies()).get(SESSION_COOKIE)?.value;
   const user = await sessionUser(world, token).catch(toldAway);
   if (!user) redirect('/sign-in');
+  // Where everybody needs a second factor, whoever has none sets it up before anything else.
+  if (user.lacksFactor && door === null) redirect('/account');
   return { world, user, may: (action) => may(user.role, action) };
 }

@@ -8,7 +8,7 @@ import { signed } from '../session';
 export const dynamic = 'force-dynamic';
 
 export default async function InLayout({ children }: { readonly children: ReactNode }) {
-  const { world, user } = await signed();
+  const { world, user } = await signed('second factor');
   const [around, fields] = await Promise.all([rail(world, { userId: user.id, name: user.name }, user.role), loadCatalogue(world.db)]);
   return (
     <Shell rail={around} who={user.name}>

@@ -1,4 +1,4 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import type { Instant } from '../../core/base';
 import {
   addTry,
@@ -19,6 +19,8 @@ import {
   type Scope,
   type UserRow,
 } from './store/access';
+import { digest } from './digest';
+import { checkCode } from './second-factor';
 import { getSetting } from '../platform/store/settings';
 import { insertAudit } from './store/audit';
 import { Refusal, type Actor, type World, workspace } from '../platform/world';
@@ -38,19 +40,27 @@ const WAITS = [
 ] as const;
 const WITHIN_MINUTES = 60;
 
-/** Tokens are kept only as digests: reading the database gives nobody a session. */
-export const digest = (token: string): string => createHash('sha256').update(token).digest('hex');
-
 let decoy: Promise<string> | undefined;
 /** A hash that no password fits: an account that does not exist takes as long to refuse as one that does. */
 const decoyHash = (world: World): Promise<string> => (decoy ??= world.passwords.hash(randomBytes(24).toString('base64url')));
 
-/** Opens a session for the right password. The try is counted before the password is looked at, so that many at once gain nothing. */
+/** The password is right, and a code of the second factor is wanted besides. */
+export class CodeWanted extends Refusal {
+  constructor() {
+    super('not allowed', 'the code of your phone is wanted too, or a recovery code');
+  }
+}
+
+/**
+ * Opens a session for the right password, and the right code where the account has a second factor. The try is counted before anything
+ * is looked at, so that many at once gain nothing. Throws `CodeWanted` when only the code is missing.
+ */
 export async function signIn(
   world: World,
   email: string,
   password: string,
   address = 'direct',
+  code?: string,
 ): Promise<{ readonly token: string; readonly user: UserRow; readonly maxAgeSeconds: number }> {
   const account = email.trim().toLowerCase();
   const own = await addTry(world.db, account, address);
@@ -71,10 +81,24 @@ export async function signIn(
     if (user) await insertAudit(world.db, { at, userId: user.id, what: 'a sign-in failed', detail: { from: address } });
     throw new Refusal('not allowed', 'e-mail or password is wrong');
   }
+  const factor = await checkCode(world, user.id, code ?? '');
+  if (factor === 'wrong') {
+    if (code === undefined) {
+      await forgetTries(world.db, { id: own });
+      throw new CodeWanted();
+    }
+    await insertAudit(world.db, { at, userId: user.id, what: 'a sign-in failed at its code', detail: { from: address } });
+    throw new Refusal('not allowed', 'the code is not right, or was used before');
+  }
   await forgetTries(world.db, { account, address });
   const token = randomBytes(32).toString('base64url');
   await insertSession(world.db, { tokenHash: digest(token), userId: user.id, days: SESSION.days });
-  await insertAudit(world.db, { at, userId: user.id, what: 'signed in', detail: { from: address } });
+  await insertAudit(world.db, {
+    at,
+    userId: user.id,
+    what: 'signed in',
+    detail: { from: address, ...(factor === 'recovery' && { by: 'a recovery code' }) },
+  });
   const { passwordHash: _, ...rest } = user;
   return { token, user: rest, maxAgeSeconds: SESSION.days * 86_400 };
 }

@@ -21,7 +21,7 @@ import {
   type PersonHere,
 } from './store/people';
 import { insertAudit } from './store/audit';
-import { digest } from './access';
+import { digest } from './digest';
 import { weakness } from './password-rules';
 import { found, Refusal, workspace, type Actor, type World } from '../platform/world';
 

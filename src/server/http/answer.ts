@@ -2,7 +2,7 @@ import path from 'node:path';
 import { z } from 'zod';
 import { cleanJson, cleanText, cutText } from '../../core/base';
 import { openApiDocument, OPERATIONS, type FileAnswer, type Operation, type OperationId, type Topic } from '../../api';
-import { may, type Action } from '../access/may';
+import { may } from '../access/may';
 import { DATABASE_AWAY, isAway, WorldFailure } from '../ports';
 import type { Scope, UserRow } from '../access/store/access';
 import { sessionUser, tokenUser } from '../access/access';
@@ -28,7 +28,7 @@ export async function answerApi(world: World, request: Request, at: string): Pro
     if (who instanceof Response) return who;
     const { refusal, headers } = paced(world, who.source === 'api' ? 'api' : 'session', who.key);
     if (refusal) return refusal;
-    const response = refused(who, route.operation.needs) ?? (await run(world, request, route, who));
+    const response = refused(who, route.operation) ?? (await run(world, request, route, who));
     for (const [name, value] of Object.entries(headers)) response.headers.set(name, value);
     return response;
   } catch (error) {
@@ -88,7 +88,9 @@ export const cookieOf = (request: Request): string | undefined =>
   new RegExp(`(?:^|;\\s*)${SESSION_COOKIE}=([^;]+)`).exec(request.headers.get('cookie') ?? '')?.[1];
 
 /** What stands against it: the role, or, of a token, its scope. */
-function refused({ user, scope }: Caller, needs: Action): Response | undefined {
+function refused({ user, scope }: Caller, { needs, path: at }: Pick<Operation, 'needs' | 'path'>): Response | undefined {
+  if (user.lacksFactor && !at.startsWith('/account/'))
+    return problem(403, 'Not allowed', 'everybody here needs a second factor: set yours up on “My account” first');
   if (!may(user.role, needs)) return problem(403, 'Not allowed', `a ${user.role} may not “${needs}”`);
   if (withinScope(scope, needs)) return undefined;
   return problem(403, 'Not allowed', `this token has the scope “${scope}”: for “${needs}” it takes the scope “${scopeFor(needs)}”`, {

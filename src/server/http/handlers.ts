@@ -47,6 +47,7 @@ import * as tell from '../trips/tell';
 import * as boxes from '../messages/mailboxes';
 import { letMailboxSend } from '../messages/mailbox-rest';
 import * as here from '../access/people-here';
+import * as factor from '../access/second-factor';
 import * as teams from '../workspace/teams';
 import * as tokens from '../access/tokens';
 import { keepWorkspace } from '../workspace/workspace-settings';
@@ -69,6 +70,12 @@ export interface Call<Id extends OperationId> {
 }
 
 const ok = { ok: true } as const;
+
+/** What only somebody signed in may do for themselves: a token is no proof that they are there. */
+function byHand({ user, source }: Pick<Call<OperationId>, 'user' | 'source'>) {
+  if (source !== 'hand') throw new Refusal('conflict', 'a second factor is set up and changed on “My account”, not by a program');
+  return { userId: user.id, name: user.name };
+}
 
 /** One use case behind each operation. */
 export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promise<Answer<Id>> } = {
@@ -302,6 +309,16 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   changePersonHere: ({ world, actor, params, body }) => here.changePersonHere(world, actor, params.id ?? '', body),
   letGo: ({ world, actor, params, body }) => here.letGo(world, actor, params.id ?? '', body),
   letBack: ({ world, actor, params }) => here.letBack(world, actor, params.id ?? ''),
+  getSecondFactor: ({ world, user }) => factor.factorView(world, { userId: user.id, name: user.name }),
+  beginSecondFactor: (call) => factor.beginSecondFactor(call.world, byHand(call)),
+  confirmSecondFactor: (call) => factor.confirmSecondFactor(call.world, byHand(call), call.body.code),
+  renewRecoveryCodes: (call) => factor.renewRecoveryCodes(call.world, byHand(call), call.body.code),
+  endSecondFactor: (call) => factor.endSecondFactor(call.world, byHand(call), call.body.code),
+  endFactorOf: async (call) => {
+    await factor.endFactorOf(call.world, byHand(call), call.params.id ?? '');
+    return ok;
+  },
+  requireSecondFactor: (call) => factor.requireSecondFactor(call.world, byHand(call), call.body.required),
   listTeams: async ({ world }) => ({ items: await teams.teams(world) }),
   keepTeam: async ({ world, actor, params, body }) => ({ items: await teams.keepTeam(world, actor, params.name ?? '', body) }),
   dropTeam: async ({ world, actor, params }) => ({ items: await teams.dropTeam(world, actor, params.name ?? '') }),

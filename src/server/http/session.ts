@@ -1,12 +1,12 @@
 /** The door of people: in, out, and out everywhere. */
 import { z } from 'zod';
-import { endOwnSessions, sessionUser, signIn, signOut } from '../access/access';
+import { CodeWanted, endOwnSessions, sessionUser, signIn, signOut } from '../access/access';
 import { Refusal, type World } from '../platform/world';
 import { cookieOf, sameOrigin, SESSION_COOKIE } from './answer';
 import { BODY_LIMITS, readJson } from './body';
 import { addressOf, atOpenDoor, problem } from './edge';
 
-const inSchema = z.object({ email: z.string().max(320), password: z.string().max(1_000) });
+const inSchema = z.object({ email: z.string().max(320), password: z.string().max(1_000), code: z.string().max(40).optional() });
 const endSchema = z.object({ end: z.enum(['others', 'all']) });
 
 /** Sent back by browsers on our own pages only, never to scripts, and over https only where Millrace is reached by https. */
@@ -19,9 +19,10 @@ export function signInAt(world: World, request: Request): Promise<Response> {
     const read = inSchema.safeParse(await readJson(request, BODY_LIMITS.signIn));
     if (!read.success) return problem(400, 'Not valid', 'e-mail and password are needed');
     try {
-      const { token, user, maxAgeSeconds } = await signIn(world, read.data.email, read.data.password, addressOf(request));
+      const { token, user, maxAgeSeconds } = await signIn(world, read.data.email, read.data.password, addressOf(request), read.data.code);
       return Response.json({ name: user.name }, { headers: { 'set-cookie': sessionCookie(world, token, maxAgeSeconds) } });
     } catch (error) {
+      if (error instanceof CodeWanted) return problem(401, 'Not signed in', error.message, { wants: 'code' });
       if (error instanceof Refusal) return problem(error.kind === 'too often' ? 429 : 401, 'Not signed in', error.message);
       throw error;
     }

@@ -1,7 +1,8 @@
 /** Facts, merges, pairs, limits and sign-in on a real database. */
 import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { factsOf } from './store/facts';
-import { digest, endSessionsOf, makeToken, sessionUser, signIn, signOut, tokenUser } from '../access/access';
+import { endSessionsOf, makeToken, sessionUser, signIn, signOut, tokenUser } from '../access/access';
+import { digest } from '../access/digest';
 import { createFlow, flow, saveDraft, startOn, startTrial } from '../flows/flows';
 import { release } from '../flows/releases';
 import { merge, undoMerge } from './merge';

@@ -1,6 +1,6 @@
 /** The key: taken, moved once, changed, and told when it does not fit; what was sealed and signed goes on opening. */
 import { demoWorld, type TestWorld } from '../../testing/world';
-import { sealedSecrets } from './store/keys';
+import { SEALED, sealedSecrets } from './store/keys';
 import { getSetting } from '../platform/store/settings';
 import { keyState, moveKey, newKey, settleKey, signingSecrets } from './keys';
 import { seal, unseal } from '../platform/seal';
@@ -63,4 +63,21 @@ test('what is sealed opens with its key only, whole', () => {
   expect(unseal('one key of this length', sealed)).toBe('glasshouse');
   expect(() => unseal('another key of the length', sealed)).toThrow();
   expect(() => unseal('one key of this length', sealed.slice(0, -2))).toThrow();
+});
+
+test('every column that keeps a secret is sealed anew with the key', async () => {
+  const columns = await world.db<{ tableName: string; columnName: string }[]>`
+    select table_name, column_name from information_schema.columns where table_schema = 'public' and column_name ~ '(^|_)secret$' order by 1, 2`;
+  const known = Object.entries(SEALED).map(([tableName, { secret }]) => ({ tableName, columnName: secret }));
+  expect([...columns]).toEqual(known.sort((a, b) => a.tableName.localeCompare(b.tableName)));
+});
+
+test('passwords of mailboxes and keys of lookup services move with the key', async () => {
+  await world.db`update mailbox set route_secret = ${seal(world.secret, 'of the mailbox')} where name = (select name from mailbox limit 1)`;
+  await world.db`insert into provider (name, body, secret, changed_at) values ('A service', '{}', ${seal(world.secret, 'of the service')}, now())`;
+  const secret = newKey();
+  await moveKey(world, world.secret, secret);
+  const [box] = await world.db<{ secret: string }[]>`select route_secret as secret from mailbox where route_secret is not null`;
+  const [service] = await world.db<{ secret: string }[]>`select secret from provider where name = 'A service'`;
+  expect([unseal(secret, box?.secret ?? ''), unseal(secret, service?.secret ?? '')]).toEqual(['of the mailbox', 'of the service']);
 });

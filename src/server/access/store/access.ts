@@ -10,6 +10,8 @@ export interface UserRow {
   readonly title: string;
   /** set: they may not come in any more */
   readonly endedAt?: Instant | null;
+  /** everybody here needs a second factor, and they have none yet */
+  readonly lacksFactor?: boolean;
 }
 
 export async function insertUser(tx: Tx, user: UserRow & { readonly passwordHash: string }): Promise<void> {
@@ -19,6 +21,10 @@ export async function userByEmail(tx: Tx, email: string): Promise<(UserRow & { r
   const [row] = await tx<
     (UserRow & { passwordHash: string })[]
   >`select id, email, name, role, title, password_hash from app_user where email = ${email} and ended_at is null`;
+  return row;
+}
+export async function userById(tx: Tx, id: string): Promise<UserRow | undefined> {
+  const [row] = await tx<UserRow[]>`select id, email, name, role, title, ended_at from app_user where id = ${id}`;
   return row;
 }
 export async function roleOfUser(tx: Tx, id: string): Promise<Role | undefined> {
@@ -37,9 +43,9 @@ export async function insertSession(
 }
 /** Sessions live in real time, whatever the demo's clock says. */
 export async function userBySession(tx: Tx, tokenHash: string, idleHours: number): Promise<UserRow | undefined> {
-  const [row] = await tx<
-    UserRow[]
-  >`select u.id, u.email, u.name, u.role, u.title from session s join app_user u on u.id = s.user_id and u.ended_at is null where s.token_hash = ${tokenHash}
+  const [row] = await tx<UserRow[]>`select u.id, u.email, u.name, u.role, u.title,
+      exists (select from setting where key = 'second factor required' and value = 'true') and not exists (select from second_factor f where f.user_id = u.id and f.confirmed_at is not null) as lacks_factor
+    from session s join app_user u on u.id = s.user_id and u.ended_at is null where s.token_hash = ${tokenHash}
     and s.revoked_at is null and s.expires_at > clock_timestamp() and s.seen_at > clock_timestamp() - make_interval(hours => ${idleHours})`;
   return row;
 }

@@ -13,6 +13,8 @@ export interface PersonHere {
   readonly title: string;
   readonly endedAt: Instant | null;
   readonly seenAt: Instant | null;
+  /** has a second factor */
+  readonly hasFactor: boolean;
   /** records that are theirs */
   readonly owns: number;
   readonly teams: readonly string[];
@@ -23,6 +25,7 @@ export async function peopleHere(tx: Tx, today: string): Promise<PersonHere[]> {
   return [
     ...(await tx<PersonHere[]>`
     select u.id, u.email, u.name, u.role, u.title, u.ended_at, (select max(seen_at) from session s where s.user_id = u.id) as seen_at,
+      exists (select from second_factor f where f.user_id = u.id and f.confirmed_at is not null) as has_factor,
       ((select count(*) from person where owner_id = u.id and merged_into is null) + (select count(*) from deal where owner_id = u.id) + (select count(*) from application where owner_id = u.id) + (select count(*) from thread where holder_id = u.id))::int as owns,
       coalesce((select array_agg(m.team order by m.team) from team_member m where m.user_id = u.id), '{}') as teams,
       coalesce((select jsonb_agg(jsonb_build_object('from', a.from_day, 'to', a.to_day) order by a.from_day) from away a where a.user_id = u.id and a.to_day >= ${today}::date), '[]') as away

@@ -25,7 +25,7 @@ export function Join({ invited, workspace, code }: Props) {
     setBusy(true);
     const why = await enterBy(`/join/${encodeURIComponent(code)}/in`, { name, password, ...(isFirst && { email }) });
     if (why === undefined) return;
-    setProblem(why);
+    setProblem(why.says);
     setBusy(false);
   };
   return (

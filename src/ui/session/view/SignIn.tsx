@@ -22,15 +22,16 @@ export interface Demo {
 /** The door. In the demo its people can be signed in as by one click; the password is checked all the same. */
 export function SignIn({ demo }: { readonly demo: Demo | null }) {
   const people = demo?.people ?? [];
-  const [email, setEmail] = useState('');
-  const [password, setPassword] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const enter = async (address: string, secret: string): Promise<void> => {
+  /** who is at the door with the right password, and owes a code */
+  const [owes, setOwes] = useState<{ readonly email: string; readonly password: string } | null>(null);
+  const enter = async (address: string, secret: string, code?: string): Promise<void> => {
     setBusy(true);
-    const why = await enterBy('/session', { email: address, password: secret });
+    const why = await enterBy('/session', { email: address, password: secret, ...(code !== undefined && { code }) });
     if (why === undefined) return;
-    setProblem(why);
+    setOwes(why.wantsCode ? { email: address, password: secret } : owes);
+    setProblem(why.wantsCode ? null : why.says);
     setBusy(false);
   };
   return (
@@ -40,52 +41,19 @@ export function SignIn({ demo }: { readonly demo: Demo | null }) {
         Leads in, personal mail out, every value with its source.
       </p>
       {problem ? <Notice>{problem}</Notice> : null}
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void enter(email, password);
-        }}
-        css={placed({
-          display: 'flex',
-          flexDirection: 'column',
-          gap: 10,
-          background: 'var(--paper)',
-          border: '1px solid var(--line)',
-          borderRadius: 4,
-          padding: 16,
-        })}
-      >
-        <label>
-          E-mail
-          <TextField
-            fullWidth
-            type="email"
-            autoComplete="username"
-            value={email}
-            onChange={(event) => {
-              setEmail(event.target.value);
-            }}
-            slotProps={{ htmlInput: { 'aria-label': 'E-mail' } }}
-          />
-        </label>
-        <label>
-          Password
-          <TextField
-            fullWidth
-            type="password"
-            autoComplete="current-password"
-            value={password}
-            onChange={(event) => {
-              setPassword(event.target.value);
-            }}
-            slotProps={{ htmlInput: { 'aria-label': 'Password' } }}
-          />
-        </label>
-        <Button type="submit" variant="contained" disabled={busy} sx={{ alignSelf: 'flex-start' }}>
-          Sign in
-        </Button>
-      </form>
-      {people.length > 0 ? (
+      {owes ? (
+        <CodeForm
+          busy={busy}
+          onCode={(code) => void enter(owes.email, owes.password, code)}
+          onBack={() => {
+            setOwes(null);
+            setProblem(null);
+          }}
+        />
+      ) : (
+        <PasswordForm busy={busy} onEnter={(email, password) => void enter(email, password)} />
+      )}
+      {people.length > 0 && owes === null ? (
         <section css={placed({ marginTop: 20 })}>
           <h2>People of the demo</h2>
           <p className="quiet small" css={placed({ margin: '2px 0 8px' })}>
@@ -119,5 +87,104 @@ export function SignIn({ demo }: { readonly demo: Demo | null }) {
         </section>
       ) : null}
     </main>
+  );
+}
+
+const FORM = placed({
+  display: 'flex',
+  flexDirection: 'column',
+  gap: 10,
+  background: 'var(--paper)',
+  border: '1px solid var(--line)',
+  borderRadius: 4,
+  padding: 16,
+});
+
+interface PasswordProps {
+  readonly busy: boolean;
+  readonly onEnter: (email: string, password: string) => void;
+}
+function PasswordForm({ busy, onEnter }: PasswordProps) {
+  const [email, setEmail] = useState('');
+  const [password, setPassword] = useState('');
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        onEnter(email, password);
+      }}
+      css={FORM}
+    >
+      <label>
+        E-mail
+        <TextField
+          fullWidth
+          type="email"
+          autoComplete="username"
+          value={email}
+          onChange={(event) => {
+            setEmail(event.target.value);
+          }}
+          slotProps={{ htmlInput: { 'aria-label': 'E-mail' } }}
+        />
+      </label>
+      <label>
+        Password
+        <TextField
+          fullWidth
+          type="password"
+          autoComplete="current-password"
+          value={password}
+          onChange={(event) => {
+            setPassword(event.target.value);
+          }}
+          slotProps={{ htmlInput: { 'aria-label': 'Password' } }}
+        />
+      </label>
+      <Button type="submit" variant="contained" disabled={busy} sx={{ alignSelf: 'flex-start' }}>
+        Sign in
+      </Button>
+    </form>
+  );
+}
+
+interface CodeProps {
+  readonly busy: boolean;
+  readonly onCode: (code: string) => void;
+  readonly onBack: () => void;
+}
+/** The second step, of who has a second factor. */
+function CodeForm({ busy, onCode, onBack }: CodeProps) {
+  const [code, setCode] = useState('');
+  return (
+    <form
+      css={FORM}
+      onSubmit={(event) => {
+        event.preventDefault();
+        onCode(code);
+      }}
+    >
+      <label>
+        The code your phone shows, or a recovery code
+        <TextField
+          fullWidth
+          autoFocus
+          autoComplete="one-time-code"
+          value={code}
+          onChange={(event) => {
+            setCode(event.target.value);
+          }}
+          slotProps={{ htmlInput: { 'aria-label': 'Code', inputMode: 'text', autoCapitalize: 'none' } }}
+        />
+      </label>
+      <div css={placed({ display: 'flex', gap: 10 })}>
+        <Button type="submit" variant="contained" disabled={busy || code.trim().length < 6}>
+          Go in
+        </Button>
+        <Button onClick={onBack} disabled={busy}>
+          Somebody else
+        </Button>
+      </div>
+    </form>
   );
 }

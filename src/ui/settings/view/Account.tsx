@@ -3,10 +3,12 @@
 import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import type { Answer } from '../../../api';
 import { plural } from '../../../core/base';
 import { dayTimeText } from '../../kit/format';
 import { Notice, Tag, TopBar } from '../../kit/parts';
 import { placed } from '../../kit/placed';
+import { SecondFactor } from './SecondFactor';
 
 interface Props {
   readonly user: {
@@ -23,11 +25,12 @@ interface Props {
     readonly expiresAt: number;
     readonly own: boolean;
   }[];
+  readonly factor: Answer<'getSecondFactor'>;
   readonly zone: string;
 }
 
 /** Who one is here, what one may do, and where one is signed in. */
-export function Account({ user, sessions, zone }: Props) {
+export function Account({ user, sessions, factor, zone }: Props) {
   const router = useRouter();
   const [said, setSaid] = useState<{ readonly calm: boolean; readonly text: string } | null>(null);
   const end = async (which: 'others' | 'all'): Promise<void> => {
@@ -99,6 +102,7 @@ export function Account({ user, sessions, zone }: Props) {
               ))}
             </tbody>
           </table>
+          <SecondFactor first={factor} zone={zone} mayRequire={user.role === 'owner'} />
         </section>
         <aside className="col" css={placed({ width: 320, flex: 'none', padding: '0 18px' })} aria-label="Role">
           <div className="bar" css={placed({ padding: '8px 0' })}>

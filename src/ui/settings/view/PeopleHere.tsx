@@ -51,25 +51,15 @@ export function PeopleHere({ index, first, roles, own, now, zone, mayChange }: P
           </thead>
           <tbody>
             {view.people.map((person) => (
-              <tr
+              <PersonLine
                 key={person.id}
-                className={`go${person.id === chosen ? ' on' : ''}`}
-                onClick={() => {
+                person={person}
+                isChosen={person.id === chosen}
+                now={now}
+                onChoose={() => {
                   setChosen(person.id);
                 }}
-              >
-                <td>
-                  <button className="linkish strong">{person.name}</button>
-                  <div className="quiet small">{person.email}</div>
-                </td>
-                <td>
-                  {person.endedAt === null ? <Tag tone="river">{person.role}</Tag> : <Tag>gone</Tag>}{' '}
-                  <span className="quiet small">{person.title}</span>
-                </td>
-                <td className="quiet">{person.teams.join(', ') || '–'}</td>
-                <td className="right">{person.owns === 0 ? <span className="quiet">–</span> : person.owns}</td>
-                <td className="quiet">{person.seenAt === null ? 'never' : agoText(person.seenAt, now)}</td>
-              </tr>
+              />
             ))}
           </tbody>
         </table>
@@ -138,8 +128,37 @@ export function PeopleHere({ index, first, roles, own, now, zone, mayChange }: P
           onLetBack={() => {
             done(call('letBack', { params: { id: selected.id } }), `${selected.name} can come in again.`);
           }}
+          onFactorEnd={() => {
+            const ended = call('endFactorOf', { params: { id: selected.id } }).then(() => call('listPeopleHere'));
+            done(ended, `${selected.name} comes in with the password alone until another is set up.`);
+          }}
         />
       ) : null}
     </SettingsFrame>
+  );
+}
+
+interface LineProps {
+  readonly person: View['people'][number];
+  readonly isChosen: boolean;
+  readonly now: number;
+  readonly onChoose: () => void;
+}
+function PersonLine({ person, isChosen, now, onChoose }: LineProps) {
+  return (
+    <tr className={`go${isChosen ? ' on' : ''}`} onClick={onChoose}>
+      <td>
+        <button className="linkish strong">{person.name}</button>
+        <div className="quiet small">{person.email}</div>
+      </td>
+      <td>
+        {person.endedAt === null ? <Tag tone="river">{person.role}</Tag> : <Tag>gone</Tag>}{' '}
+        <span className="quiet small">{person.title}</span>
+        {person.hasFactor ? <div className="quiet small">with a second factor</div> : null}
+      </td>
+      <td className="quiet">{person.teams.join(', ') || '–'}</td>
+      <td className="right">{person.owns === 0 ? <span className="quiet">–</span> : person.owns}</td>
+      <td className="quiet">{person.seenAt === null ? 'never' : agoText(person.seenAt, now)}</td>
+    </tr>
   );
 }

@@ -24,10 +24,11 @@ interface Props {
   ) => void;
   readonly onLetGo: (handTo: string | null) => void;
   readonly onLetBack: () => void;
+  readonly onFactorEnd: () => void;
 }
 
 /** One person: role and what it lets them do, days away, and how they go. */
-export function PersonPanel({ person, others, roles, zone, isOwn, busy, mayChange, onChange, onLetGo, onLetBack }: Props) {
+export function PersonPanel({ person, others, roles, zone, isOwn, busy, mayChange, onChange, onLetGo, onLetBack, onFactorEnd }: Props) {
   const [title, setTitle] = useState(person.title);
   const [away, setAway] = useState(writeSpans(person.away));
   const [handTo, setHandTo] = useState('');
@@ -95,6 +96,14 @@ export function PersonPanel({ person, others, roles, zone, isOwn, busy, mayChang
           />
           {mayChange && !isOwn ? (
             <>
+              {person.hasFactor ? (
+                <p className="small quiet">
+                  Has a second factor; if phone and codes are lost,{' '}
+                  <button className="linkish small" disabled={busy} onClick={onFactorEnd}>
+                    take it away
+                  </button>
+                </p>
+              ) : null}
               {person.owns > 0 ? (
                 <TextField
                   select
