@@ -72,7 +72,13 @@ const mailbox = z.object({
     .object({ ok: z.boolean(), at: s.instant, steps: z.array(z.object({ what: z.string(), ok: z.boolean(), says: z.string() })) })
     .nullable(),
   back: z
-    .object({ sent: z.int(), bounced: z.int(), standing: z.enum(['good', 'doubtful', 'too many']), says: z.string() })
+    .object({
+      sent: z.int(),
+      bounced: z.int(),
+      complained: z.int().describe('reported as unwanted to their providers'),
+      standing: z.enum(['good', 'doubtful', 'too many']),
+      says: z.string(),
+    })
     .describe('what became of its last 100 mails'),
   rests: z.object({ since: s.instant, why: z.string() }).nullable().describe('null: it sends'),
   usedBy: z.array(z.string()),

@@ -254,6 +254,7 @@ function mailOf({ mail, persona, to, at }: Due): MailOptions {
     .map((line) => `> ${line}`)
     .join('\n');
   if (persona.kind === 'bounce') return bounceOf(mail, to, common);
+  if (persona.kind === 'complains') return complaintOf(mail, to, common);
   const auto = persona.kind === 'away';
   return {
     ...common,
@@ -300,6 +301,47 @@ function bounceOf(mail: Taken, to: string, common: { readonly date: Date; readon
     `Message-ID: ${mail.messageId}`,
     `Subject: ${mail.subject}`,
     `To: ${to}`,
+    '',
+    `--${boundary}--`,
+    '',
+  ].join('\r\n');
+  return { envelope: { from: '', to: mail.from }, raw };
+}
+
+/** What a provider sends when somebody marks a mail as unwanted, RFC 5965. */
+function complaintOf(mail: Taken, to: string, common: { readonly date: Date; readonly messageId: string }): MailOptions {
+  const boundary = 'report-boundary-91c2';
+  const raw = [
+    'From: Feedback <feedback@provider.example>',
+    `To: ${mail.from}`,
+    `Subject: FW: ${mail.subject}`,
+    `Message-ID: ${common.messageId}`,
+    `Date: ${common.date.toUTCString()}`,
+    'MIME-Version: 1.0',
+    `Content-Type: multipart/report; report-type=feedback-report; boundary="${boundary}"`,
+    '',
+    `--${boundary}`,
+    'Content-Type: text/plain; charset=utf-8',
+    '',
+    'This is a report of a mail that a reader marked as unwanted.',
+    '',
+    `--${boundary}`,
+    'Content-Type: message/feedback-report',
+    '',
+    'Feedback-Type: abuse',
+    'User-Agent: Provider/1',
+    'Version: 1',
+    `Original-Rcpt-To: <${to}>`,
+    '',
+    `--${boundary}`,
+    'Content-Type: message/rfc822',
+    '',
+    `From: ${mail.from}`,
+    `To: ${to}`,
+    `Subject: ${mail.subject}`,
+    `Message-ID: ${mail.messageId}`,
+    '',
+    mail.text,
     '',
     `--${boundary}--`,
     '',

@@ -1,6 +1,6 @@
 import { stableHash } from '../core/base';
 
-export type PersonaKind = 'silent' | 'yes' | 'price' | 'away' | 'bounce' | 'unsubscribe' | 'later' | 'elsewhere';
+export type PersonaKind = 'silent' | 'yes' | 'price' | 'away' | 'bounce' | 'unsubscribe' | 'later' | 'elsewhere' | 'complains';
 
 /** How a stand-in recipient behaves: what they answer and after how long. */
 export interface Persona {
@@ -11,7 +11,7 @@ export interface Persona {
 
 const HOUR = 3_600_000;
 /** What recipients of each kind write, as the world has it. */
-export type PersonaWords = Readonly<Record<Exclude<PersonaKind, 'silent' | 'bounce'>, readonly string[]>>;
+export type PersonaWords = Readonly<Record<Exclude<PersonaKind, 'silent' | 'bounce' | 'complains'>, readonly string[]>>;
 /** Shares of a hundred recipients. */
 const SHARES: readonly (readonly [PersonaKind, number])[] = [
   ['silent', 46],
@@ -21,7 +21,8 @@ const SHARES: readonly (readonly [PersonaKind, number])[] = [
   ['later', 6],
   ['bounce', 6],
   ['unsubscribe', 6],
-  ['elsewhere', 4],
+  ['elsewhere', 3],
+  ['complains', 1],
 ];
 
 /** A recipient's persona, from the address alone, or as `given` says. The same address always behaves the same. */
@@ -30,7 +31,7 @@ export function personaOf(address: string, given: ReadonlyMap<string, PersonaKin
   let left = dice * 100;
   const kind = given.get(address.toLowerCase()) ?? SHARES.find(([, part]) => (left -= part) < 0)?.[0] ?? 'silent';
   const pick = Number.parseInt(stableHash(`words ${address.toLowerCase()}`).slice(0, 4), 16);
-  const words = kind === 'silent' || kind === 'bounce' ? [] : said[kind];
+  const words = kind === 'silent' || kind === 'bounce' || kind === 'complains' ? [] : said[kind];
   const afterMs = kind === 'bounce' ? 20_000 : kind === 'away' ? 30_000 : HOUR * (1 + (pick % 30));
   return { kind, afterMs, text: words[pick % Math.max(1, words.length)] ?? '' };
 }

@@ -30,6 +30,7 @@ const CONSEQUENCES: Readonly<Record<ReplyKind, Consequence>> = {
   'out of office': machine('pause', 'is out of office'),
   'automatic receipt': machine('continue', 'sent an automatic receipt'),
   bounce: { plan: 'stop', bars: true, wantsPerson: false, label: 'bounced' },
+  complaint: { plan: 'stop', bars: true, wantsPerson: false, label: 'complained to their provider' },
   'soft bounce': machine('pause', 'could not be reached for now'),
   delayed: machine('continue', 'gets it later'),
   'read receipt': machine('continue', 'opened it'),

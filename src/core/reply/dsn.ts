@@ -10,6 +10,15 @@ export interface DeliveryStatus {
   readonly hard: boolean;
 }
 
+/** A report that somebody marked a mail of ours as unwanted, RFC 5965. */
+export interface Complaint {
+  /** `abuse`, `fraud`, `virus`, `other` … */
+  readonly type: string;
+  /** who complained; null where the provider keeps it to itself */
+  readonly recipient: string | null;
+  readonly originalMessageId: string | null;
+}
+
 const unfold = (text: string): string => text.replace(/\r/g, '').replace(/\n[ \t]+/g, ' ');
 const field = (text: string, name: string): string | null => new RegExp(`^${name}:\\s*(.+)$`, 'im').exec(text)?.[1]?.trim() ?? null;
 const address = (value: string | null): string | null => value?.split(';').at(-1)?.trim().toLowerCase() ?? null;
@@ -29,4 +38,18 @@ export function parseDeliveryStatus(statusPart: string, originalHeaders: string)
     originalMessageId: field(unfold(originalHeaders), 'Message-ID'),
     hard: action === 'failed' && code.startsWith('5'),
   };
+}
+
+/**
+ * Reads the `message/feedback-report` part and the mail it is about, or its headers. Undefined for a report that takes one back
+ * (`not-spam`) and for one that names no type.
+ */
+export function parseComplaint(reportPart: string, original: string): Complaint | undefined {
+  const report = unfold(reportPart);
+  const type = field(report, 'Feedback-Type')?.toLowerCase();
+  if (type === undefined || type === 'not-spam') return undefined;
+  const head = unfold(original).split(/\n\n/)[0] ?? '';
+  const to = field(report, 'Original-Rcpt-To') ?? field(report, 'Removal-Recipient') ?? field(head, 'To');
+  const recipient = /[^\s<>;,@]{1,64}@[^\s<>;,@]{1,255}/.exec(to ?? '')?.[0]?.toLowerCase() ?? null;
+  return { type, recipient, originalMessageId: field(head, 'Message-ID') };
 }

@@ -5,7 +5,7 @@
  */
 export { cameBackText, LOOKED_AT, standingOf, type CameBack, type Standing } from './came-back';
 export { consequenceOf, REPLY_KINDS, SAYABLE, type Consequence } from './consequence';
-export { parseDeliveryStatus, type DeliveryStatus } from './dsn';
+export { parseComplaint, parseDeliveryStatus, type Complaint, type DeliveryStatus } from './dsn';
 export { NO_SIGNS, type MailSigns } from './machine';
 export { ownWords, withoutSignature, written, type Written } from './own-words';
 export { alikeAs, taughtBy, type ReplyExample } from './examples';

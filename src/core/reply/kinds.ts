@@ -14,6 +14,7 @@ export type ReplyKind =
   | 'automatic receipt'
   | 'bounce'
   | 'soft bounce'
+  | 'complaint'
   | 'delayed'
   | 'read receipt'
   | 'meeting accepted'

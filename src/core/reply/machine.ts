@@ -1,6 +1,6 @@
 import { fold } from '../base';
 import { sentencesOf } from '../reader';
-import type { DeliveryStatus } from './dsn';
+import type { Complaint, DeliveryStatus } from './dsn';
 import type { ReplyKind } from './kinds';
 import { plain } from './plain';
 
@@ -48,21 +48,24 @@ interface Given {
   readonly autoSubmitted: boolean;
   readonly signs: MailSigns;
   readonly status: DeliveryStatus | undefined;
+  readonly complaint: Complaint | undefined;
   /** whether it belongs to a conversation of ours */
   readonly ours: boolean;
 }
 
 /** Whether the heads or parts of a mail say that a machine sent it; words alone may be a person's. */
-export const byHeads = ({ autoSubmitted, signs, status, from, ours }: Omit<Given, 'subject' | 'text'>): boolean =>
+export const byHeads = ({ autoSubmitted, signs, status, complaint, from, ours }: Omit<Given, 'subject' | 'text'>): boolean =>
   autoSubmitted ||
   status !== undefined ||
+  complaint !== undefined ||
   signs.receipt ||
   signs.meeting !== null ||
   (signs.listed && !ours) ||
   SERVER.test(fold(from).replace(/^.*</, ''));
 
 /** What a machine's mail is, told by its heads first and its words second; undefined for what a person wrote. */
-export function machineKind({ subject, text, from, autoSubmitted, signs, status, ours }: Given): ReplyKind | undefined {
+export function machineKind({ subject, text, from, autoSubmitted, signs, status, complaint, ours }: Given): ReplyKind | undefined {
+  if (complaint) return 'complaint';
   const head = fold(subject).trim();
   const folded = fold(text.slice(0, 4000));
   if (signs.receipt || RECEIPT.test(head) || (OPENED.test(folded) && folded.length < 600 && !status)) return 'read receipt';

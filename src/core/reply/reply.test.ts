@@ -237,7 +237,7 @@ describe('when to write again', () => {
 });
 
 test('every kind has what follows: what stops bars only whom it may', () => {
-  expect(REPLY_KINDS.filter((kind) => consequenceOf(kind).bars)).toEqual(['unsubscribe', 'bounce']);
+  expect(REPLY_KINDS.filter((kind) => consequenceOf(kind).bars)).toEqual(['unsubscribe', 'bounce', 'complaint']);
   expect(consequenceOf('unclear')).toMatchObject({ plan: 'stop', wantsPerson: true });
   expect(REPLY_KINDS.filter((kind) => consequenceOf(kind).plan === 'continue' && consequenceOf(kind).wantsPerson)).toEqual([]);
 });

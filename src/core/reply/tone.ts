@@ -38,6 +38,7 @@ const NO_TONE: ReadonlySet<ReplyKind> = new Set<ReplyKind>([
   'automatic receipt',
   'bounce',
   'soft bounce',
+  'complaint',
   'delayed',
   'read receipt',
   'bulk',

@@ -2,7 +2,7 @@ import { clip, fold, type Instant } from '../base';
 import { daysAhead, sentencesOf } from '../reader';
 import { consequenceOf, type Consequence } from './consequence';
 import { CUES } from './cues';
-import type { DeliveryStatus } from './dsn';
+import type { Complaint, DeliveryStatus } from './dsn';
 import type { Objection, ReplyKind } from './kinds';
 import { byHeads, machineKind, NO_SIGNS, saysAway, type MailSigns } from './machine';
 import { written } from './own-words';
@@ -22,6 +22,7 @@ export interface Answering {
   readonly autoSubmitted: boolean;
   readonly signs?: MailSigns;
   readonly status?: DeliveryStatus;
+  readonly complaint?: Complaint;
   /** the mail of ours that is answered: its sentences are not the sender's */
   readonly ours?: string;
   /** what people have corrected before, the newest first */
@@ -81,6 +82,7 @@ function readingOf(mail: Answering, text: string): Omit<ReplyReading, 'plan' | '
     autoSubmitted: mail.autoSubmitted,
     signs,
     status: mail.status,
+    complaint: mail.complaint,
     ours: mail.ours !== undefined,
   };
   const weighed = weigh(text);
@@ -92,7 +94,10 @@ function readingOf(mail: Answering, text: string): Omit<ReplyReading, 'plan' | '
       kind: machine,
       objection: null,
       when: sayWhen(machine, text, at),
-      quote: clip(mail.status?.diagnostic ?? firstOf(text, mail.subject), 200),
+      quote: clip(
+        mail.status?.diagnostic ?? (mail.complaint ? `their provider reports: ${mail.complaint.type}` : firstOf(text, mail.subject)),
+        200,
+      ),
       confidence: 0.95,
     };
   const taught = saysStop ? undefined : taughtBy(text, mail.examples ?? []);

@@ -17,6 +17,8 @@ export async function readMail(raw: Buffer): Promise<IncomingMail> {
     cleanText((mail.attachments.find((entry) => type.test(entry.contentType))?.content.toString('utf8') ?? '').slice(0, LIMITS.status));
   const text = (value: string | undefined, max: number): string => cutText(cleanText(value ?? ''), max);
   const status = part(/^message\/delivery-status$/);
+  const report = part(/^message\/feedback-report$/);
+  const original = part(/^(?:text\/rfc822-headers|message\/rfc822)$/);
   const references = typeof mail.references === 'string' ? [mail.references] : (mail.references ?? []);
   const sender = mail.from?.value[0];
   const auto = mail.headers.get('auto-submitted');
@@ -31,7 +33,8 @@ export async function readMail(raw: Buffer): Promise<IncomingMail> {
     references: references.slice(-LIMITS.references).map((id) => text(id, LIMITS.id)),
     autoSubmitted: typeof auto === 'string' && auto !== 'no',
     signs: signsOf(mail),
-    deliveryStatus: status === '' ? null : { status, original: part(/^(?:text\/rfc822-headers|message\/rfc822)$/) },
+    deliveryStatus: status === '' ? null : { status, original },
+    ...(report !== '' && { feedback: { report, original } }),
     files: mail.attachments
       .filter((entry) => !entry.related && entry.filename !== undefined && !/^message\/|^text\/(?:calendar|rfc822)/.test(entry.contentType))
       .slice(0, LIMITS.files)

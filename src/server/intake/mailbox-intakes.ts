@@ -24,7 +24,11 @@ const account = ({ host, port, secure, user, privateNetwork }: MailboxSettings, 
   password,
   privateNetwork,
 });
-const asLeft = (mail: FoundMail) => ({ ...mail, isReport: mail.deliveryStatus !== null, files: mail.files.length });
+const asLeft = (mail: FoundMail) => ({
+  ...mail,
+  isReport: mail.deliveryStatus !== null || mail.feedback !== undefined,
+  files: mail.files.length,
+});
 const rawOf = (mail: FoundMail, zone: string): Readonly<Record<string, string>> => ({
   from: mail.from,
   name: mail.fromName,
@@ -106,7 +110,7 @@ export async function takeMail(world: World, row: IntakeRow, { rule }: MailboxSe
 }
 
 async function isAboutOurs(world: World, mail: FoundMail): Promise<boolean> {
-  if (mail.deliveryStatus !== null) return true;
+  if (mail.deliveryStatus !== null || mail.feedback) return true;
   const ids = [...(mail.inReplyTo === null ? [] : [mail.inReplyTo]), ...mail.references];
   return ids.length > 0 && (await messageByRfcIds(world.db, ids)) !== undefined;
 }

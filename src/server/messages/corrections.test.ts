@@ -3,6 +3,8 @@ import { conversation, type Conversation } from '../../testing/conversation';
 import type { TestWorld } from '../../testing/world';
 import { correctReading, corrections, forgetCorrection, sentencesToTeach, tryCorrection, type CorrectionAsk } from './corrections';
 import { doNotContactList } from './do-not-contact';
+import { users } from '../access/access';
+import { handOver } from './holders';
 import { decideReplies } from './holding';
 import { thread as threadPage } from '../desk/overview';
 import { draftAnswer } from './replies';
@@ -106,4 +108,18 @@ test('is refused where it cannot be', async () => {
   await expect(say({ ...DEAR, words: 'We never wrote this sentence.' })).rejects.toThrow('do not stand in their mail');
   const ours = (await threadPage(world, threadId)).messages.find(({ direction }) => direction === 'out');
   await expect(correctReading(world, ines, ours?.id ?? '', DEAR)).rejects.toThrow('only what came to us');
+});
+
+test('what somebody has, nobody else says of what kind it is, but who may take it over', async () => {
+  await theyWrite('The board looked at the sum and swallowed hard.');
+  const of = async (name: string): Promise<Actor> => {
+    const user = (await users(world)).find((entry) => entry.name.startsWith(name));
+    return { userId: user?.id ?? '', name: user?.name ?? '' };
+  };
+  const [tomasz, lucia] = [await of('Tomasz'), await of('Lucía')];
+  await handOver(world, ines, threadId, { userId: tomasz.userId, word: '' });
+  const { id } = await last();
+  await expect(correctReading(world, lucia, id, DEAR)).rejects.toThrow('Tomasz Wierzba has this conversation');
+  await correctReading(world, tomasz, id, DEAR);
+  expect((await last()).reading?.corrected?.by).toBe('Tomasz Wierzba');
 });

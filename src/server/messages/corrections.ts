@@ -19,11 +19,12 @@ import type { Tx } from '../db';
 import { dropExample, lastRead, putExample, replyExamples, setReading } from './store/corrections';
 import { dropDecision, unhandleMessage } from './store/holding';
 import { plannedOfThread } from './store/effects';
-import { findMessage, handleMessage, messagesOfThread, type MessageRow } from './store/messages';
+import { findMessage, findThread, handleMessage, messagesOfThread, type MessageRow } from './store/messages';
 import { insertAudit } from '../access/store/audit';
 import { insertHappenings } from '../records/store/timeline';
 import { keepQuestions } from './answer-book';
 import { wordsOf } from './answer-standing';
+import { mustHave } from './holders';
 import { answered } from './receive-mail';
 import { found, Refusal, type Actor, type World } from '../platform/world';
 
@@ -94,6 +95,7 @@ export async function correctReading(world: World, actor: Actor, messageId: stri
     throw new Refusal('not valid', ask.kind === 'objection' ? 'say what they object to' : 'only an objection is about something');
   await world.db.begin(async (tx) => {
     const { message, text } = await readMail(tx, messageId);
+    if (message.threadId) await mustHave(world, actor, found(await findThread(tx, message.threadId), 'this conversation'));
     const { reading } = message;
     if (ask.words !== null && !fold(text).includes(fold(ask.words.slice(0, LONGEST - 1))))
       throw new Refusal('not valid', 'these words do not stand in their mail');

@@ -1,11 +1,14 @@
 /** Mailboxes that rest because too much came back, on a real database with a worker. */
 import { madeFlow, peopleWithFirms } from '../../testing/flows';
 import { demoWorld, replyTo, testWorker, type SentMail, type TestWorld } from '../../testing/world';
+import { readMail } from '../box/mail';
+import { messages } from '../desk/overview';
 import { troubles } from '../desk/troubles';
 import { decideReview, desk } from '../desk/reviews';
 import { startOn } from '../flows/flows';
 import type { Actor } from '../platform/world';
 import { notices } from '../trips/tell';
+import { doNotContactList } from './do-not-contact';
 import { letMailboxSend } from './mailbox-rest';
 import { mailboxViews } from './mailboxes';
 import { receiveMail } from './receive-mail';
@@ -70,4 +73,53 @@ test('when too much comes back, nothing more leaves until a person lets it; owne
   await comeBack(world.outside.mails[6]!);
   expect((await box()).rests).toBeNull();
   await expect(letMailboxSend(world, ines, (await box()).name)).rejects.toThrow('does not rest');
+});
+
+/** As a provider sends it when a reader marks a mail as unwanted. */
+const complain = async (mail: SentMail): Promise<void> => {
+  const raw = [
+    'From: Feedback <feedback@provider.example>',
+    `To: ${mail.from.address}`,
+    'Subject: FW: a mail',
+    `Message-ID: <report-${mail.to.address}>`,
+    'MIME-Version: 1.0',
+    'Content-Type: multipart/report; report-type=feedback-report; boundary="b"',
+    '',
+    '--b',
+    'Content-Type: text/plain',
+    '',
+    'Yes, please call me: these words are the provider’s and mean nothing.',
+    '--b',
+    'Content-Type: message/feedback-report',
+    '',
+    'Feedback-Type: abuse',
+    `Original-Rcpt-To: ${mail.to.address}`,
+    '--b',
+    'Content-Type: message/rfc822',
+    '',
+    `To: ${mail.to.address}`,
+    `Message-ID: ${mail.messageId}`,
+    '',
+    'Hello',
+    '--b--',
+    '',
+  ].join('\r\n');
+  await receiveMail(world, await readMail(Buffer.from(raw)));
+};
+
+test('who complains to their provider is never written to again; two complaints stop the mailbox', async () => {
+  await writeTo(3);
+  const [first, second] = world.outside.mails as [SentMail, SentMail];
+  await complain(first);
+  await complain(first);
+  expect(await box()).toMatchObject({ back: { bounced: 0, complained: 1, standing: 'doubtful' }, rests: null });
+  expect((await doNotContactList(world)).filter(({ email }) => email === first.to.address)).toMatchObject([{ why: 'complained' }]);
+  const [message] = (await messages(world, { state: 'received' })).items;
+  expect(message?.reading).toMatchObject({ kind: 'complaint', plan: 'stop', quote: 'their provider reports: abuse' });
+  expect(message?.handledAt).not.toBeNull();
+  await complain(second);
+  expect(await box()).toMatchObject({
+    back: { complained: 2, standing: 'too many' },
+    rests: { why: '0 of the last 3 mails came back, 2 were reported as unwanted' },
+  });
 });

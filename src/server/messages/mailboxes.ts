@@ -63,7 +63,7 @@ export async function mailboxViews(world: World): Promise<readonly MailboxView[]
       route: route.success ? route.data : null,
       hasPassword: kept?.secret != null,
       checked: checked.success ? checked.data : null,
-      back: standing(back.get(box.name) ?? { sent: 0, bounced: 0 }),
+      back: standing(back.get(box.name) ?? { sent: 0, bounced: 0, complained: 0 }),
       rests: kept?.restsSince == null ? null : { since: kept.restsSince, why: kept.restsWhy ?? '' },
       usedBy: [...naming('connection', box.name), ...named.map((plan) => `plan ${plan.name}`)],
     };

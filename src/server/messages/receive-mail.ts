@@ -1,7 +1,16 @@
 import type { Instant } from '../../core/base';
 import { addWorkingDays } from '../../core/calendar';
 import type { PlanEnd } from '../../core/engine';
-import { consequenceOf, parseDeliveryStatus, understandReply, written, type DeliveryStatus, type ReplyReading } from '../../core/reply';
+import {
+  consequenceOf,
+  parseComplaint,
+  parseDeliveryStatus,
+  understandReply,
+  written,
+  type Complaint,
+  type DeliveryStatus,
+  type ReplyReading,
+} from '../../core/reply';
 import type { Tx } from '../db';
 import type { IncomingMail } from '../ports';
 import { examplesToReadBy } from './store/corrections';
@@ -28,18 +37,21 @@ export async function receiveMail(world: World, mail: IncomingMail): Promise<voi
   const now = await world.clock.now();
   const origin = await world.db.begin(async (tx) => {
     const status = mail.deliveryStatus ? parseDeliveryStatus(mail.deliveryStatus.status, mail.deliveryStatus.original) : undefined;
+    const complaint = mail.feedback ? parseComplaint(mail.feedback.report, mail.feedback.original) : undefined;
     const ids = [
+      ...(complaint?.originalMessageId ? [complaint.originalMessageId] : []),
       ...(status?.originalMessageId ? [status.originalMessageId] : []),
       ...(mail.inReplyTo ? [mail.inReplyTo] : []),
       ...[...mail.references].reverse(),
     ];
-    const origin = (await messageByRfcIds(tx, ids)) ?? (await lastThreadWith(tx, status?.recipient ?? mail.from));
+    const origin = (await messageByRfcIds(tx, ids)) ?? (await lastThreadWith(tx, status?.recipient ?? complaint?.recipient ?? mail.from));
     const sent = origin && (await findMessage(tx, origin.id));
     const reading = understandReply({
       ...mail,
       from: `${mail.fromName} <${mail.from}>`,
       at: mail.sentAt ?? now,
       ...(status && { status }),
+      ...(complaint && { complaint }),
       ...(sent && { ours: sent.body }),
       examples: await examplesToReadBy(tx),
     });
@@ -74,6 +86,7 @@ export async function receiveMail(world: World, mail: IncomingMail): Promise<voi
     }
     await tellTimeline(tx, origin, reading, now);
     if (reading.kind === 'bounce') await bounced(tx, origin, status, now);
+    else if (complaint) await complained(tx, origin, complaint, now);
     else await answered(tx, origin, reading, mail.from, now);
     return origin;
   });
@@ -109,6 +122,16 @@ async function bounced(tx: Tx, origin: Origin, status: DeliveryStatus | undefine
   const address = status?.recipient ?? sent?.toAddress;
   if (address) await addDoNotContact(tx, address, `bounced: ${status?.status ?? 'as the server wrote'}`, now);
   await endThread(tx, origin, 'ended', 'bounced', now);
+  if (thread && origin.personId) await restIfTooMany(tx, thread.mailbox, origin.personId, now);
+}
+
+/** Somebody told their provider that they do not want our mail: nobody writes to them again, and two of them stop the mailbox. */
+async function complained(tx: Tx, origin: Origin, complaint: Complaint, now: Instant): Promise<void> {
+  const thread = origin.threadId ? await findThread(tx, origin.threadId) : undefined;
+  if (thread) await lockMailbox(tx, thread.mailbox);
+  const sent = await findMessage(tx, origin.id);
+  for (const address of new Set([complaint.recipient, sent?.toAddress])) if (address) await addDoNotContact(tx, address, 'complained', now);
+  await endThread(tx, origin, 'ended', 'unsubscribed', now);
   if (thread && origin.personId) await restIfTooMany(tx, thread.mailbox, origin.personId, now);
 }
 

@@ -17,6 +17,8 @@ export interface IncomingMail {
   readonly signs?: MailSigns;
   /** the parts of a delivery status report, when it is one */
   readonly deliveryStatus: { readonly status: string; readonly original: string } | null;
+  /** the parts of a complaint by a provider (RFC 5965), when it is one */
+  readonly feedback?: { readonly report: string; readonly original: string };
   readonly files: readonly { readonly name: string; readonly bytes: Uint8Array }[];
 }
 

@@ -12,6 +12,7 @@ const TONES: Readonly<Partial<Record<ReplyKind, Tone>>> = {
   angry: 'brick',
   unsubscribe: 'brick',
   bounce: 'brick',
+  complaint: 'brick',
   'not now': 'brass',
   'wrong person': 'brass',
   'moved job': 'brass',
@@ -33,6 +34,8 @@ export function followsText({ kind, when, plan }: Follows, zone: string): string
   if (plan === undefined) return '';
   if (plan === 'continue') return 'nobody has answered: the plan goes on';
   if (plan === 'stop')
-    return kind === 'unsubscribe' || kind === 'bounce' ? 'the plan ended; nobody writes to this address again' : 'the plan stopped';
+    return kind === 'unsubscribe' || kind === 'bounce' || kind === 'complaint'
+      ? 'the plan ended; nobody writes to this address again'
+      : 'the plan stopped';
   return when === null ? 'the plan waits some days' : `the plan waits until ${dayText(Date.parse(when), zone)}`;
 }

@@ -73,9 +73,11 @@ export async function cameBack(tx: Tx, mailbox: string): Promise<CameBack> {
       order by e.ended_at desc limit ${LOOKED_AT})
     select count(*)::int as sent,
       count(distinct thread_id) filter (where exists (
-        select 1 from message r where r.thread_id = sent.thread_id and r.direction = 'in' and r.reading ->> 'kind' = 'bounce'))::int as bounced
+        select 1 from message r where r.thread_id = sent.thread_id and r.direction = 'in' and r.reading ->> 'kind' = 'bounce'))::int as bounced,
+      count(distinct thread_id) filter (where exists (
+        select 1 from message r where r.thread_id = sent.thread_id and r.direction = 'in' and r.reading ->> 'kind' = 'complaint'))::int as complained
     from sent`;
-  return row ?? { sent: 0, bounced: 0 };
+  return row ?? { sent: 0, bounced: 0, complained: 0 };
 }
 
 /** Lets a mailbox rest; false when it does already. */

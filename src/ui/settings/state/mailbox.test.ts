@@ -34,7 +34,7 @@ test('what is kept is what was typed; an empty password leaves the kept one', ()
     ...askOf(whole),
     hasPassword: false,
     checked: null,
-    back: { sent: 0, bounced: 0, standing: 'good' as const, says: '' },
+    back: { sent: 0, bounced: 0, complained: 0, standing: 'good' as const, says: '' },
     rests: null,
     usedBy: [],
   };

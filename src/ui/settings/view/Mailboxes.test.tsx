@@ -21,13 +21,13 @@ const BOX: MailboxShape = {
   route: null,
   hasPassword: false,
   checked: null,
-  back: { sent: 40, bounced: 1, standing: 'good', says: '1 of the last 40 mails came back' },
+  back: { sent: 40, bounced: 1, complained: 0, standing: 'good', says: '1 of the last 40 mails came back' },
   rests: null,
   usedBy: ['plan First contact'],
 };
 const RESTING: MailboxShape = {
   ...BOX,
-  back: { sent: 40, bounced: 6, standing: 'too many', says: '6 of the last 40 mails came back' },
+  back: { sent: 40, bounced: 6, complained: 0, standing: 'too many', says: '6 of the last 40 mails came back' },
   rests: { since: Date.parse('2026-11-24T10:00:00Z'), why: '6 of the last 40 mails came back' },
 };
 const show = (first: readonly MailboxShape[], may: { readonly mayChange?: boolean; readonly mayResume?: boolean } = {}) =>
