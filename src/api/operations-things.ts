@@ -166,6 +166,15 @@ export const THING_OPERATIONS = {
     body: z.object({ kind, id: uuid.optional(), body }),
     answer: trial,
   }),
+  sendToMe: op({
+    method: 'POST',
+    path: '/things/send-to-me',
+    changes: [],
+    summary: 'A text as one reader would get it, sent to your own address by the mailbox’s real way, marked as a trial.',
+    needs: 'edit flows',
+    body: z.object({ text: templateSchema, personId: uuid }),
+    answer: z.object({ to: z.string() }),
+  }),
   listStatements: op({
     method: 'GET',
     path: '/statements',

@@ -148,6 +148,7 @@ export const ROUTES = {
   renameThing: { method: 'POST', path: '/things/{id}/name', instants: ['savedAt', 'versions.*.savedAt'] },
   retireThing: { method: 'POST', path: '/things/{id}/retired', instants: ['savedAt', 'versions.*.savedAt'] },
   tryThing: { method: 'POST', path: '/things/try', instants: ['plan.touches.*.at'] },
+  sendToMe: { method: 'POST', path: '/things/send-to-me' },
   listStatements: { method: 'GET', path: '/statements' },
   keepStatements: { method: 'PUT', path: '/statements' },
   getWorkspace: { method: 'GET', path: '/workspace' },

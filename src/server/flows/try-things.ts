@@ -93,7 +93,7 @@ async function tryCard(world: World, card: Scorecard, before: Thing | undefined)
   };
 }
 
-interface Read {
+export interface Read {
   readonly id: string;
   readonly name: string;
   readonly company: string | null;
@@ -101,10 +101,33 @@ interface Read {
 }
 
 async function tryText(world: World, text: MessageTemplate): Promise<TextTrial> {
+  const readers = await sampleReaders(world.db, READERS);
+  const [read, counts] = await Promise.all([readBy(world, text, readers), countRecords(world.db)]);
+  return {
+    of: read.length,
+    isSample: readers.length === READERS,
+    all: counts.people,
+    passed: read.filter(({ composed }) => composed.passed).length,
+    failed: failures(read),
+    restsOn: (text.personal?.fields ?? []).map((field) => ({
+      field,
+      n: read.filter(({ composed }) => composed.factsUsed[0]?.field === field).length,
+    })),
+    wordings: [null, ...(text.wordings ?? []).keys()].map((at) => read.filter(({ composed }) => composed.wording === at).length),
+    without: without(read),
+    readers: chosenToDiffer(read).map(shown),
+  };
+}
+
+/** A text as each of these people would get it now. */
+export async function readBy(
+  world: World,
+  text: MessageTemplate,
+  readers: readonly { readonly id: string; readonly companyId: string | null }[],
+): Promise<readonly Read[]> {
   const { db } = world;
-  const readers = await sampleReaders(db, READERS);
   const ids = readers.flatMap((reader) => [reader.id, ...(reader.companyId === null ? [] : [reader.companyId])]);
-  const [views, facts, lines, [mailbox], counts] = await Promise.all([
+  const [views, facts, lines, [mailbox]] = await Promise.all([
     loadViews(
       db,
       readers.map((reader) => reader.id),
@@ -112,7 +135,6 @@ async function tryText(world: World, text: MessageTemplate): Promise<TextTrial> 
     factsOf(db, ids, text.personal?.fields),
     recentLines(db, text.name, LAST_LINES),
     listMailboxes(db),
-    countRecords(db),
   ]);
   const barred = await doNotContactAmong(
     db,
@@ -141,20 +163,7 @@ async function tryText(world: World, text: MessageTemplate): Promise<TextTrial> 
     });
     read.push({ id, name: view.person.name, company: typeof view.company?.name === 'string' ? view.company.name : null, composed });
   }
-  return {
-    of: read.length,
-    isSample: readers.length === READERS,
-    all: counts.people,
-    passed: read.filter(({ composed }) => composed.passed).length,
-    failed: failures(read),
-    restsOn: (text.personal?.fields ?? []).map((field) => ({
-      field,
-      n: read.filter(({ composed }) => composed.factsUsed[0]?.field === field).length,
-    })),
-    wordings: [null, ...(text.wordings ?? []).keys()].map((at) => read.filter(({ composed }) => composed.wording === at).length),
-    without: without(read),
-    readers: chosenToDiffer(read).map(shown),
-  };
+  return read;
 }
 
 /** Readers who get it in a language that is not theirs, most first. */

@@ -21,6 +21,7 @@ import * as watched from '../intake/watched';
 import * as fields from '../records/change-fields';
 import * as openings from '../intake/openings';
 import * as things from '../flows/things';
+import { sendToMe } from '../flows/send-to-me';
 import { tryThing } from '../flows/try-things';
 import * as hooks from '../intake/webhook-intakes';
 import { connectWebhook } from '../workspace/webhooks';
@@ -127,6 +128,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   renameThing: ({ world, actor, params, body }) => things.renameThing(world, actor, params.id ?? '', body.name),
   retireThing: ({ world, actor, params, body }) => things.retireThing(world, actor, params.id ?? '', body.retired),
   tryThing: ({ world, body }) => tryThing(world, body),
+  sendToMe: ({ world, user, body }) => sendToMe(world, { userId: user.id, name: user.name }, body),
   listStatements: async ({ world }) => ({ items: await things.statements(world.db) }),
   keepStatements: async ({ world, actor, body }) => ({ items: await things.keepStatements(world, actor, body.items) }),
   listFields: ({ world, query }) => fields.fieldsView(world, query.record),

@@ -13,10 +13,12 @@ import { failureText } from '../state/thing';
 interface Props {
   readonly trial: TextTrial | null;
   readonly trying: boolean;
+  /** sends one of them to who is writing; undefined for those who may not */
+  readonly onSendToMe: ((reader: TextReader) => void) | undefined;
 }
 
 /** Readers chosen to differ, as each would get the text; of all who could get it, who would not and why. */
-export function Readers({ trial, trying }: Props) {
+export function Readers({ trial, trying, onSendToMe }: Props) {
   const fields = useFields();
   const [open, setOpen] = useState<string | null>(null);
   if (!trial) return <p className="quiet">Writing to readers …</p>;
@@ -39,6 +41,7 @@ export function Readers({ trial, trying }: Props) {
             reader={reader}
             restsOn={reader.restsOn ? labelOf(reader.restsOn.field) : ''}
             isOpen={open === reader.id}
+            onSendToMe={onSendToMe}
             onOpen={() => {
               setOpen(open === reader.id ? null : reader.id);
             }}
@@ -80,14 +83,14 @@ export function Readers({ trial, trying }: Props) {
   );
 }
 
-interface CardProps {
+interface CardProps extends Pick<Props, 'onSendToMe'> {
   readonly reader: TextReader;
   readonly restsOn: string;
   readonly isOpen: boolean;
   readonly onOpen: () => void;
 }
 
-function Card({ reader, restsOn, isOpen, onOpen }: CardProps) {
+function Card({ reader, restsOn, isOpen, onOpen, onSendToMe }: CardProps) {
   return (
     <div className={isOpen ? 'on' : ''}>
       <div>
@@ -122,6 +125,20 @@ function Card({ reader, restsOn, isOpen, onOpen }: CardProps) {
             </p>
             <p className="small">
               <Link href={`/records/people/${reader.id}`}>the record</Link>
+              {onSendToMe ? (
+                <>
+                  {' '}
+                  ·{' '}
+                  <button
+                    className="linkish"
+                    onClick={() => {
+                      onSendToMe(reader);
+                    }}
+                  >
+                    send me this one
+                  </button>
+                </>
+              ) : null}
             </p>
           </>
         ) : null}

@@ -4,6 +4,7 @@ import { MenuItem, TextField } from '@mui/material';
 import { useRef, useState } from 'react';
 import type { ThingTrial, ThingView } from '../../../api';
 import type { MessageTemplate } from '../../../core/writer';
+import { call, sayProblem } from '../../client';
 import { useFields } from '../../client/fields';
 import { placed } from '../../kit/placed';
 import { problemsAt, putIn } from '../state/thing';
@@ -37,7 +38,26 @@ export function TextBench({ first, zone, mayChange }: Props) {
       label="Text"
       sideLabel="Readers"
       sideWidth={470}
-      side={<Readers trial={trial?.text ?? null} trying={state.trying} />}
+      side={
+        <Readers
+          trial={trial?.text ?? null}
+          trying={state.trying}
+          onSendToMe={
+            mayChange
+              ? (reader) => {
+                  call('sendToMe', { body: { text, personId: reader.id } }).then(
+                    ({ to }) => {
+                      state.say({ calm: true, text: `Sent to ${to}, as ${reader.name} would get it.` });
+                    },
+                    (error: unknown) => {
+                      state.say({ calm: false, text: sayProblem(error) });
+                    },
+                  );
+                }
+              : undefined
+          }
+        />
+      }
     >
       <div className="head-row">
         <h2>Fixed words and slots</h2>
