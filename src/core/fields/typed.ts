@@ -208,10 +208,15 @@ export function beyond(field: Measured, value: FactValue): string | undefined {
   return undefined;
 }
 
+/** A day as it is kept, and as it is read: 5 Mar 2027. */
+const DAY = /^\d{4}-\d\d-\d\d$/;
+const DAY_TEXT = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' });
+
 /** The value as a person reads it, with its unit. */
 export function printValue(value: FactValue | undefined, unit?: string): string {
   if (value === null || value === undefined) return '–';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'string' && DAY.test(value)) return DAY_TEXT.format(Date.parse(value));
   const text =
     typeof value === 'number' && unit !== undefined ? value.toLocaleString('en-GB', { maximumFractionDigits: 4 }) : String(value);
   return unit === undefined || unit === '' ? text : `${text} ${unit}`;
