@@ -205,7 +205,7 @@ test('the desk: a doubtful pair side by side, messages with the facts they rest 
   const review = page.locator('[data-kind=review]').first();
   await review.getByRole('button').first().click();
   await expect(review.getByText('What it rests on')).toBeVisible();
-  await expect(review.getByText('✓ 8 checks')).toBeVisible();
+  await expect(review.getByText('✓ 9 checks')).toBeVisible();
   await accessible(page);
   const who = (await review.getByRole('link', { name: /All we know about/ }).textContent())?.replace('All we know about ', '') ?? '';
   await page.keyboard.press('s');

@@ -79,6 +79,7 @@ const textTrial = z.object({
   without: z.array(z.object({ language: z.string(), n: z.number().int() })).describe('languages without a wording, and how many read them'),
   readers: z.array(reader),
 });
+const neverSaid = z.object({ items: z.array(z.string().trim().min(1).max(80)).max(200) });
 const planTrial = z.object({
   touches: z.array(z.object({ day: z.number().int(), at: s.instant })).describe('when each would leave, begun now'),
   zone: z.string(),
@@ -181,6 +182,22 @@ export const THING_OPERATIONS = {
     summary: 'What the business says of itself, with who stands behind it and what proves it.',
     needs: 'look',
     answer: z.object({ items: z.array(statementSchema) }),
+  }),
+  neverSaid: op({
+    method: 'GET',
+    path: '/never-said',
+    summary: 'What the business never says: no text, answer or edited message with it leaves.',
+    needs: 'look',
+    answer: neverSaid,
+  }),
+  keepNeverSaid: op({
+    method: 'PUT',
+    path: '/never-said',
+    changes: ['things', 'messages'],
+    summary: 'Keep that list.',
+    needs: 'edit flows',
+    body: neverSaid,
+    answer: neverSaid,
   }),
   keepStatements: op({
     method: 'PUT',

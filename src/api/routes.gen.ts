@@ -150,6 +150,8 @@ export const ROUTES = {
   tryThing: { method: 'POST', path: '/things/try', instants: ['plan.touches.*.at'] },
   sendToMe: { method: 'POST', path: '/things/send-to-me' },
   listStatements: { method: 'GET', path: '/statements' },
+  neverSaid: { method: 'GET', path: '/never-said' },
+  keepNeverSaid: { method: 'PUT', path: '/never-said' },
   keepStatements: { method: 'PUT', path: '/statements' },
   getWorkspace: { method: 'GET', path: '/workspace' },
   keepWorkspace: { method: 'PUT', path: '/workspace' },

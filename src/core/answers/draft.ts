@@ -4,7 +4,7 @@ import { catalogueOf, labelOf, printValue, type OwnField } from '../fields';
 import type { FeelScope } from '../feel';
 import { isSmall, languageOf, sentencesOf, stemOf, type Language } from '../reader';
 import { understandReply, type ReplyReading } from '../reply';
-import { checkMessage, fillSlots, slotsIn, type MessageCheck } from '../writer';
+import { checkMessage, fillSlots, slotsIn, type MessageCheck, neverSaidIn } from '../writer';
 import { isOtherKind, type AgreedAnswer } from './agreed';
 import { claimsIn, standsBehind, tellingOf, type Statement } from './claims';
 import { candidatesFor, type Candidate, type Said } from './fits';
@@ -55,6 +55,8 @@ export interface DraftAsk {
   readonly fields: readonly OwnField[];
   readonly recipient: { readonly name: string; readonly email: string | null };
   readonly doNotContact: boolean;
+  /** what the business never says */
+  readonly neverSay?: readonly string[];
   /** an agreed answer that a person wants taken instead of the first that fits */
   readonly chosen?: string | undefined;
 }
@@ -155,7 +157,7 @@ export const mayNotSay = (taken: readonly Taken[]): readonly string[] => [
 
 /** Everything looked at before an answer leaves, whoever wrote it. */
 export function checkReply(
-  reply: Pick<DraftAsk, 'recipient' | 'doNotContact' | 'scope'> & {
+  reply: Pick<DraftAsk, 'recipient' | 'doNotContact' | 'scope' | 'neverSay'> & {
     readonly body: string;
     readonly notSay: readonly string[];
     readonly loose: readonly string[];
@@ -163,7 +165,7 @@ export function checkReply(
 ): readonly MessageCheck[] {
   const { body, recipient, doNotContact, scope } = reply;
   const words = fold(body);
-  const forbidden = reply.notSay.find((phrase) => words.includes(fold(phrase)));
+  const forbidden = reply.notSay.find((phrase) => words.includes(fold(phrase))) ?? neverSaidIn(body, reply.neverSay ?? []);
   const template = { name: 'answer', language: 'en', subject: 'Re', body, maxLength: LONGEST_REPLY };
   const common = checkMessage({
     template,

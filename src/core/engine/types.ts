@@ -184,6 +184,7 @@ export type Answer =
       readonly recentLines: readonly string[];
       readonly sender: JsonObject;
       readonly doNotContact: boolean;
+      readonly neverSay?: readonly string[];
     }
   | {
       readonly kind: 'draft';

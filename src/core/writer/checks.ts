@@ -1,6 +1,7 @@
 import { readTyped } from '../fields';
 import { fold } from '../base';
 import type { ComposeInput } from './input';
+import { neverSaidIn } from './never-said';
 import { localeOf, type PersonalLine } from './personal';
 
 /** One rule a message must pass before it can leave. `says` is the sentence shown when it fails. */
@@ -45,6 +46,7 @@ export function checkMessage(draft: Draft): readonly MessageCheck[] {
   const forWant = greeted !== undefined && draft.template.body.includes(`or "${greeted}`);
   const wrongName = greeted !== undefined && !forWant && !/^(there|all|team|reader)$/i.test(greeted) && !known.includes(fold(greeted));
   const loose = looseFigure(draft);
+  const never = neverSaidIn(whole, draft.neverSay ?? []);
   return [
     {
       id: 'recipient',
@@ -58,6 +60,9 @@ export function checkMessage(draft: Draft): readonly MessageCheck[] {
     { id: 'figure without fact', ok: loose === undefined, says: `the personal line says “${loose ?? ''}” and no fact does` },
     { id: 'same line', ok: !repeated, says: 'the personal line is the same as in one of the last ten messages' },
     { id: 'too long', ok: draft.body.length <= limit, says: `${draft.body.length} characters, ${limit} are allowed` },
+    ...(draft.neverSay && draft.neverSay.length > 0
+      ? [{ id: 'may not say' as const, ok: never === undefined, says: `it says “${never ?? ''}”, which we never say` }]
+      : []),
   ];
 }
 

@@ -13,6 +13,7 @@ export {
 } from './template';
 export { composeMessage, fillSlots, slotsIn, type Composed, type UsedFact } from './compose';
 export { inWordsOf, wordingFor, type Chosen } from './wordings';
+export { neverSaidIn } from './never-said';
 export type { ComposeInput } from './input';
 export { personalLine, type LineFact, type PersonalLine } from './personal';
 export { checkMessage, type MessageCheck } from './checks';

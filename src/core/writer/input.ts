@@ -12,6 +12,8 @@ export interface ComposeInput {
   /** personal lines of the last ten messages of this template */
   readonly recentLines: readonly string[];
   readonly doNotContact: boolean;
+  /** what the business never says, in no message; left out: nothing is looked for */
+  readonly neverSay?: readonly string[];
   /** what makes the choice of wording the reader's own: the person's id */
   readonly seed: string;
 }

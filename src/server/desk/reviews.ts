@@ -33,6 +33,7 @@ import { insertAudit } from '../access/store/audit';
 import { insertHappenings } from '../records/store/timeline';
 import { postEvent } from '../trips/store/trips';
 import { loadLibrary } from '../flows/library';
+import { neverSaid } from '../flows/things';
 import { stuckGroups, type StuckGroup } from '../trips/stuck';
 import { notices } from '../trips/tell';
 import type { NoticeRow } from '../trips/store/outbox';
@@ -205,9 +206,10 @@ async function recheck(world: World, review: ReviewRow, message: MessageRow, sub
   const person = await findPerson(world.db, review.personId);
   const recipient = { name: person?.name ?? '', email: person?.email ?? null };
   const doNotContact = await isDoNotContact(world.db, recipient.email);
+  const neverSay = await neverSaid(world.db);
   // Drafted from agreed answers: what may not be said there, nobody says.
   if (message.template === null)
-    return checkReply({ recipient, doNotContact, scope: {}, body, notSay: await notSayIn(world.db, message.id), loose: [] });
+    return checkReply({ recipient, doNotContact, scope: {}, body, notSay: await notSayIn(world.db, message.id), loose: [], neverSay });
   const library = await loadLibrary(world.db);
   const { personal: _personal, ...template }: MessageTemplate = library.templates.find((entry) => entry.name === message.template) ?? {
     name: '',
@@ -223,6 +225,7 @@ async function recheck(world: World, review: ReviewRow, message: MessageRow, sub
     facts: [],
     recentLines: [],
     doNotContact,
+    neverSay,
     seed: review.personId,
     subject,
     body,

@@ -2,9 +2,20 @@ import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { addDoNotContact } from '../messages/store/do-not-contact';
 import { createFlow, flows, flow, saveDraft, startOn } from './flows';
 import { loadLibrary } from './library';
-import { people } from '../records/records';
+import { createPerson, people } from '../records/records';
 import { release } from './releases';
-import { keepStatements, keepThing, makeThing, renameThing, retireThing, statements, thing, things } from './things';
+import {
+  keepNeverSaid,
+  keepStatements,
+  keepThing,
+  makeThing,
+  neverSaid,
+  renameThing,
+  retireThing,
+  statements,
+  thing,
+  things,
+} from './things';
 import { tryThing } from './try-things';
 import type { Actor } from '../platform/world';
 
@@ -228,4 +239,14 @@ describe('a pipeline', () => {
     expect(trial.problems.map((problem) => problem.at)).toEqual(['stages.1', 'stages.2']);
     expect(trial.pipeline?.deals).toEqual(await stagesOf());
   });
+});
+
+test('what is never said holds texts on trial, kept once each, and the audit says so', async () => {
+  expect(await neverSaid(world.db)).toContain('cheapest');
+  expect(await keepNeverSaid(world, ines, [' bay by bay ', 'bay by bay', '', 'autumn fair'])).toEqual(['bay by bay', 'autumn fair']);
+  await createPerson(world, ines, { values: { name: 'Mara Quill', email: 'm.quill@oakmere-glass.example' }, source: 'api' });
+  const { body } = await named('template', 'First contact');
+  const { text } = await tryThing(world, { kind: 'template', body });
+  expect(text?.failed.map(({ id }) => id)).toContain('may not say');
+  expect(text?.readers[0]?.wrong.map(({ says }) => says)).toContain('it says “bay by bay”, which we never say');
 });

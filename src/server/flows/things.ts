@@ -51,6 +51,22 @@ export const THING_WORDS: Readonly<Record<ThingKind, string>> = {
 };
 
 /** What the business says of itself. */
+/** What the business never says, in no text, answer or edited message. */
+export async function neverSaid(tx: Tx): Promise<readonly string[]> {
+  const kept = z.array(z.string()).safeParse(await getSetting(tx, NEVER_SAID));
+  return kept.success ? kept.data : [];
+}
+const NEVER_SAID = 'never said';
+export async function keepNeverSaid(world: World, actor: Actor, items: readonly string[]): Promise<readonly string[]> {
+  const phrases = [...new Set(items.map((item) => item.trim()).filter((item) => item !== ''))];
+  const now = await world.clock.now();
+  await world.db.begin(async (tx) => {
+    await putSetting(tx, NEVER_SAID, phrases);
+    await insertAudit(tx, { at: now, userId: actor.userId, what: 'changed what is never said', detail: { phrases: phrases.length } });
+  });
+  return phrases;
+}
+
 export async function statements(tx: Tx): Promise<readonly Statement[]> {
   return z
     .array(statementSchema)

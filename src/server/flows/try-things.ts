@@ -17,7 +17,7 @@ import { countRecords, loadViews } from '../records/store/records';
 import { dealsByStage } from '../records/store/deals';
 import { findThing, sampleReaders, sampleViews } from './store/things';
 import { currentFacts, LAST_LINES } from '../trips/requests/compose';
-import { statements, THING_WORDS, thingLibrary } from './things';
+import { neverSaid, statements, THING_WORDS, thingLibrary } from './things';
 import { clockMinutes } from '../messages/touches';
 import { Refusal, workspace, type World } from '../platform/world';
 
@@ -127,7 +127,7 @@ export async function readBy(
 ): Promise<readonly Read[]> {
   const { db } = world;
   const ids = readers.flatMap((reader) => [reader.id, ...(reader.companyId === null ? [] : [reader.companyId])]);
-  const [views, facts, lines, [mailbox]] = await Promise.all([
+  const [views, facts, lines, [mailbox], neverSay] = await Promise.all([
     loadViews(
       db,
       readers.map((reader) => reader.id),
@@ -135,6 +135,7 @@ export async function readBy(
     factsOf(db, ids, text.personal?.fields),
     recentLines(db, text.name, LAST_LINES),
     listMailboxes(db),
+    neverSaid(db),
   ]);
   const barred = await doNotContactAmong(
     db,
@@ -159,6 +160,7 @@ export async function readBy(
       facts: currentFacts([...(byRecord.get(id) ?? []), ...(companyId === null ? [] : (byRecord.get(companyId) ?? []))]),
       recentLines: lines,
       doNotContact: email !== null && barred.has(email),
+      neverSay,
       seed: id,
     });
     read.push({ id, name: view.person.name, company: typeof view.company?.name === 'string' ? view.company.name : null, composed });

@@ -17,7 +17,7 @@ import { loadDeals, pageDeals } from '../records/store/deals';
 import { listThings } from '../flows/store/things';
 import { loadCatalogue } from '../records/fields';
 import { currentFacts } from '../trips/requests/compose';
-import { statements } from '../flows/things';
+import { neverSaid, statements } from '../flows/things';
 import { found, Refusal, workspace, type Actor } from '../platform/world';
 
 export interface Agreed {
@@ -29,6 +29,8 @@ export interface Agreed {
 export interface Material {
   readonly book: readonly Agreed[];
   readonly statements: readonly Statement[];
+  /** what the business never says */
+  readonly neverSay: readonly string[];
   readonly fields: readonly OwnField[];
   readonly mailboxes: readonly MailboxRow[];
   /** deals count their days in this zone, as of now */
@@ -36,18 +38,19 @@ export interface Material {
   readonly now: Instant;
 }
 export async function materialOf(tx: Tx, now: Instant): Promise<Material> {
-  const [rows, said, catalogue, mailboxes, space] = await Promise.all([
+  const [rows, said, catalogue, mailboxes, space, neverSay] = await Promise.all([
     listThings(tx, 'answer'),
     statements(tx),
     loadCatalogue(tx),
     listMailboxes(tx),
     workspace(tx),
+    neverSaid(tx),
   ]);
   const book = rows.flatMap((row) => {
     const read = agreedAnswerSchema.safeParse(row.body);
     return !row.retired && read.success ? [{ id: row.id, no: row.no, answer: read.data }] : [];
   });
-  return { book, statements: said, fields: catalogue.own, mailboxes, zone: space.zone, now };
+  return { book, statements: said, neverSay, fields: catalogue.own, mailboxes, zone: space.zone, now };
 }
 
 /** The agreed answers that a draft is made of. */
@@ -101,6 +104,7 @@ export async function standing(tx: Tx, material: Material, actor: Actor, threadI
       reading: theirs?.reading ?? NOTHING_READ,
       answers: material.book.map((entry) => entry.answer),
       statements: material.statements,
+      neverSay: material.neverSay,
       language: typeof view.person.language === 'string' ? view.person.language : null,
       scope: replyScope(view, dealViews.get(dealIds[0] ?? ''), signs),
       facts: currentFacts(facts),

@@ -60,6 +60,7 @@ export const workspaceSeedSchema = z.object({
   library: z.array(libraryItemSchema),
   /** what the business says of itself, with who stands behind it */
   statements: z.array(statementSchema).default([]),
+  neverSaid: z.array(z.string()).default([]),
   /** what was agreed to say to objections and questions */
   answers: z.array(agreedAnswerSchema).default([]),
   /** lookup services described by data */
@@ -130,6 +131,7 @@ export async function seedWorkspace(
       { says: 'as it came', userId: null, at: startsAt },
     );
   if (seed.statements.length > 0) await putSetting(world.db, 'statements', seed.statements);
+  if (seed.neverSaid.length > 0) await putSetting(world.db, 'never said', seed.neverSaid);
   if (seed.sources.length > 0) await putSetting(world.db, 'sources', seed.sources);
   for (const field of seed.fields) await putField(world.db, field);
   if (seed.questions.length > 0) await putSetting(world.db, 'questions', seed.questions);

@@ -15,6 +15,7 @@ export function compose(answer: AnswerOf<'compose'>, templateName: string, run: 
     facts: answer.facts,
     recentLines: answer.recentLines,
     doNotContact: answer.doNotContact,
+    ...(answer.neverSay && { neverSay: answer.neverSay }),
     seed: run.view.person.id,
   });
 }

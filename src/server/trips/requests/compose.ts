@@ -4,6 +4,7 @@ import { factsOf, trialFactsOf } from '../../records/store/facts';
 import { recentLines } from '../../messages/store/messages';
 import { listMailboxes } from '../../messages/store/mailboxes';
 import { isDoNotContact } from '../../messages/store/do-not-contact';
+import { neverSaid } from '../../flows/things';
 import { findPerson } from '../../records/store/records';
 import { pageDeals } from '../../records/store/deals';
 import type { HeldTrip } from '../store/trips';
@@ -37,6 +38,7 @@ export async function compose(
     recentLines: lines,
     sender: { name: signs, first_name: signs.split(' ')[0] ?? '' },
     doNotContact: await isDoNotContact(db, email),
+    neverSay: await neverSaid(db),
   };
 }
 

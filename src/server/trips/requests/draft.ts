@@ -35,6 +35,7 @@ export async function draft(
     reading: understandReply({ subject: subject ?? '', text: words, at: now, autoSubmitted: false }),
     answers: material.book.map((entry) => entry.answer),
     statements: material.statements,
+    neverSay: material.neverSay,
     language: typeof view.person.language === 'string' ? view.person.language : null,
     scope: replyScope(view, deals.get(dealIds[0] ?? ''), signs),
     facts: currentFacts([...stored, ...overlay]),

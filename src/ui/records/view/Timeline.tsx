@@ -123,7 +123,7 @@ export function Timeline({ items, now, zone, noteOn }: Props) {
       })}
       {shown.length === 0 ? (
         <p className="quiet" css={placed({ padding: '8px 16px' })}>
-          Nothing of that kind yet.
+          {filter === 'all' ? 'Nothing has happened yet.' : 'Nothing of that kind yet.'}
         </p>
       ) : null}
     </>

@@ -112,5 +112,6 @@ const NAMED: Readonly<Record<string, string>> = {
   'figure without fact': 'get a figure no fact has',
   'same line': 'get a line of the last ten',
   'too long': 'get too long a text',
+  'may not say': 'get what we never say',
 };
 export const failureText = (id: string): string => NAMED[id] ?? id;

@@ -8,10 +8,12 @@ import { call, sayProblem } from '../../client';
 import { Empty, Said, TopBar, type SaidText } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { MessageTabs } from './MessageTabs';
+import { NeverSaid } from './NeverSaid';
 import './things.css';
 
 interface Props {
   readonly first: readonly Statement[];
+  readonly never: readonly string[];
   readonly mayChange: boolean;
 }
 const PARTS = [
@@ -25,7 +27,7 @@ const idFor = (items: readonly Statement[]): string => {
 };
 
 /** What the business says of itself, each once, with who stands behind it: texts may claim this and no more. */
-export function Statements({ first, mayChange }: Props) {
+export function Statements({ first, never, mayChange }: Props) {
   const router = useRouter();
   const [kept, setKept] = useState(first);
   const [items, setItems] = useState(first);
@@ -140,6 +142,7 @@ export function Statements({ first, mayChange }: Props) {
             </Button>
           ) : null}
         </section>
+        <NeverSaid first={never} mayChange={mayChange} />
       </div>
     </>
   );

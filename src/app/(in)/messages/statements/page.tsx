@@ -1,4 +1,4 @@
-import { statements } from '../../../../server/flows/things';
+import { neverSaid, statements } from '../../../../server/flows/things';
 import { Statements } from '../../../../ui/things/view/Statements';
 import { signed } from '../../../session';
 
@@ -6,5 +6,6 @@ export const metadata = { title: 'Said of ourselves' };
 
 export default async function StatementsPage() {
   const { world, may } = await signed();
-  return <Statements first={await statements(world.db)} mayChange={may('edit flows')} />;
+  const [said, never] = await Promise.all([statements(world.db), neverSaid(world.db)]);
+  return <Statements first={said} never={never} mayChange={may('edit flows')} />;
 }
