@@ -1,11 +1,12 @@
 /** @jsxImportSource @emotion/react */
 'use client';
-import { Button, TextField } from '@mui/material';
+import { Button } from '@mui/material';
 import { useState } from 'react';
 import { call } from '../../client';
 import { useAsk } from '../../client/use-ask';
 import { Said } from '../../kit/parts';
 import { placed } from '../../kit/placed';
+import { TextArea } from '../../kit/TextArea';
 
 interface Props {
   readonly first: readonly string[];
@@ -26,24 +27,19 @@ export function NeverSaid({ first, mayChange }: Props) {
   const phrases = phrasesIn(text);
   const isChanged = phrases.join('\n') !== kept.join('\n');
   return (
-    <aside className="col" css={placed({ width: 340, flex: 'none', padding: '0 16px 16px' })} aria-label="Never said">
+    <aside className="col" css={placed({ width: 300, flex: 'none', padding: '0 16px 16px' })} aria-label="Never said">
       <div className="bar" css={placed({ paddingLeft: 0 })}>
         <h2>Never said</h2>
       </div>
       <Said said={said} onClose={hush} />
       <p className="quiet small">No text, answer or edited message with one of these leaves: it is held, and says which.</p>
-      <TextField
-        fullWidth
-        multiline
-        minRows={6}
-        maxRows={16}
+      <TextArea
+        label="Words never said, one on each line"
+        rows={6}
         value={text}
         disabled={!mayChange}
-        placeholder={'one on each line'}
-        onChange={(event) => {
-          setText(event.target.value);
-        }}
-        slotProps={{ htmlInput: { 'aria-label': 'Words never said, one on each line' } }}
+        placeholder="one on each line"
+        onChange={setText}
       />
       {mayChange ? (
         <Button

@@ -98,10 +98,10 @@ export function Statements({ first, never, mayChange }: Props) {
                 {items.map((item, i) => (
                   <tr key={item.id}>
                     {PARTS.map(([part, label, sample]) => (
-                      <td key={part} css={placed({ width: part === 'says' ? '52%' : '22%' })}>
+                      <td key={part} css={placed({ width: part === 'says' ? '50%' : '21%' })}>
                         <textarea
                           className="bare"
-                          rows={part === 'says' ? 2 : 1}
+                          rows={2}
                           css={placed({ width: '100%', resize: 'vertical' })}
                           aria-label={`${label}, ${i + 1}`}
                           placeholder={sample}
@@ -113,7 +113,7 @@ export function Statements({ first, never, mayChange }: Props) {
                         />
                       </td>
                     ))}
-                    <td className="right">
+                    <td className="right" css={placed({ whiteSpace: 'nowrap' })}>
                       {mayChange ? (
                         <button
                           className="linkish small"

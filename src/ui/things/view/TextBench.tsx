@@ -7,6 +7,7 @@ import type { MessageTemplate } from '../../../core/writer';
 import { call, sayProblem } from '../../client';
 import { useFields } from '../../client/fields';
 import { placed } from '../../kit/placed';
+import { TextArea } from '../../kit/TextArea';
 import { problemsAt, putIn } from '../state/thing';
 import { placeOf, putWords, wordsAt, type WordingAt } from '../state/wordings';
 import { useThing } from './useThing';
@@ -121,21 +122,19 @@ function WordsOf({ text, at, problems, mayChange, onChange }: WordsProps) {
         }}
       />
       <At problems={problemsAt(problems, placeOf(at, 'subject'))} />
-      <TextField
-        fullWidth
-        multiline
-        label="words"
-        minRows={11}
-        maxRows={22}
-        inputRef={area}
-        value={words.body}
-        disabled={!mayChange}
-        onChange={(event) => {
-          change({ body: event.target.value });
-        }}
-        slotProps={{ htmlInput: { lang: words.language } }}
-        css={placed({ marginTop: 14 })}
-      />
+      <div lang={words.language} css={placed({ marginTop: 14 })}>
+        <TextArea
+          label="words"
+          shown
+          rows={11}
+          area={area}
+          value={words.body}
+          disabled={!mayChange}
+          onChange={(body) => {
+            change({ body });
+          }}
+        />
+      </div>
       <At problems={problemsAt(problems, placeOf(at, 'body'))} />
       {at === null ? null : (
         <At problems={[...problemsAt(problems, placeOf(at, 'when')), ...problemsAt(problems, placeOf(at, 'language'))]} />
