@@ -188,7 +188,9 @@ export async function things(world: World, kind: ThingKind): Promise<ThingSummar
 }
 
 export async function thing(world: World, id: string): Promise<ThingView> {
-  const row = found(await findThing(world.db, id), 'such thing');
+  const kept = await findThing(world.db, id);
+  // Fields and doors are kept beside them, and are none.
+  const row = found(kept && isThingKind(kept.kind) ? kept : undefined, 'such thing');
   const read = readRow(row);
   const [users, versions] = await Promise.all([usersOf(world.db), thingVersions(world.db, id, VERSIONS)]);
   return {

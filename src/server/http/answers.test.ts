@@ -19,7 +19,7 @@ const TABLES: Readonly<Record<string, string>> = {
   conversations: 'thread',
   messages: `message where direction = 'in'`,
   answers: `library_item where kind = 'answer'`,
-  things: 'library_item',
+  things: `library_item where kind in ('scorecard', 'template', 'plan', 'pipeline', 'chain', 'answer')`,
   openings: 'opening',
   flows: 'flow',
   trips: 'trip where trial_id is null',
@@ -95,4 +95,9 @@ test('an answer that is not as described is our fault, and says that the deed is
   const request = new Request('http://millrace.example/api/v1/clock', { headers: { authorization: `Bearer ${token}` } });
   const response = await answerApi(broken, request, '/clock');
   expect([response.status, (await response.json()).detail]).toEqual([500, expect.stringContaining('was done')]);
+});
+
+test('what is kept beside the named things is none of them', async () => {
+  const [door] = await world.db<{ id: string }[]>`select id from library_item where kind = 'intake' limit 1`;
+  expect((await call('GET', `/things/${door?.id ?? ''}`)).status).toBe(404);
 });

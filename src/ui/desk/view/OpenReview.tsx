@@ -6,7 +6,7 @@ import { plural } from '../../../core/base';
 import { printValue } from '../../../core/fields';
 import { call } from '../../client';
 import { pageText } from '../../kit/format';
-import { LanguageNote } from '../../kit/languages';
+import { LanguageNote } from '../../kit/LanguageNote';
 import { Tag } from '../../kit/parts';
 import type { MessageView, ReviewView } from '../state/types';
 import { MessageText } from './MessageText';

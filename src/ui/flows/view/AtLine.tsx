@@ -7,7 +7,7 @@ import { SOURCE_LABELS } from '../../../core/facts';
 import { printValue } from '../../../core/fields';
 import { plural } from '../../../core/base';
 import { euro, pageText, scalarText } from '../../kit/format';
-import { LanguageNote } from '../../kit/languages';
+import { LanguageNote } from '../../kit/LanguageNote';
 import { Marked, Meter, Tag } from '../../kit/parts';
 import {
   askedOf,

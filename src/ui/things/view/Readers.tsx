@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { TextReader, TextTrial } from '../../../api';
 import { useFields } from '../../client/fields';
 import { pageText } from '../../kit/format';
-import { LanguageNote } from '../../kit/languages';
+import { LanguageNote } from '../../kit/LanguageNote';
 import Link from '../../kit/Link';
 import { Marked } from '../../kit/parts';
 import { placed } from '../../kit/placed';

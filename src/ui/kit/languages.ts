@@ -1,5 +1,3 @@
-import { Tag } from './parts';
-
 /** Languages that texts and answers are written in, as they are called here. */
 export const LANGUAGES: readonly (readonly [code: string, name: string])[] = [
   ['en', 'English'],
@@ -14,9 +12,3 @@ export const LANGUAGES: readonly (readonly [code: string, name: string])[] = [
   ['sv', 'Swedish'],
 ];
 export const languageName = (code: string): string => LANGUAGES.find(([each]) => each === code)?.[1] ?? code;
-
-/** The language of a message where it is not ours, or that it is not the reader's. */
-export function LanguageNote({ language, fallback }: { readonly language: string | null; readonly fallback: string | null }) {
-  if (fallback !== null) return <Tag tone="brass">{fallback}</Tag>;
-  return language === null || language === 'en' ? null : <span className="quiet small">in {languageName(language)}</span>;
-}
