@@ -130,7 +130,9 @@ async function complained(tx: Tx, origin: Origin, complaint: Complaint, now: Ins
   const thread = origin.threadId ? await findThread(tx, origin.threadId) : undefined;
   if (thread) await lockMailbox(tx, thread.mailbox);
   const sent = await findMessage(tx, origin.id);
-  for (const address of new Set([complaint.recipient, sent?.toAddress])) if (address) await addDoNotContact(tx, address, 'complained', now);
+  // Whom we wrote to: what a report says beside that, anybody could have written.
+  const address = sent?.toAddress ?? complaint.recipient;
+  if (address) await addDoNotContact(tx, address, 'complained', now);
   await endThread(tx, origin, 'ended', 'unsubscribed', now);
   if (thread && origin.personId) await restIfTooMany(tx, thread.mailbox, origin.personId, now);
 }

@@ -179,7 +179,8 @@ function CodeField({ label, busy, deeds, onCancel }: CodeFieldProps) {
       css={placed({ display: 'flex', gap: 8, alignItems: 'center', flexWrap: 'wrap', marginTop: 12 })}
       onSubmit={(event) => {
         event.preventDefault();
-        if (ready) deeds[0]?.run(code);
+        // Enter does what it is for; voiding the codes or switching off is chosen.
+        if (ready) deeds.find((deed) => deed.main)?.run(code);
       }}
     >
       <TextField
