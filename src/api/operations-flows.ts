@@ -104,10 +104,19 @@ export const FLOW_OPERATIONS = {
         .regex(/^\d{4}-\d\d-\d\dT\d\d:\d\d$/)
         .optional(),
       underWay: z.enum(['finish', 'move']).optional(),
+      /** who came by the flow's intake before and is not in it */
+      cameBefore: z.enum(['leave', 'take in']).optional(),
       /** keeps the forecast for so many records with the version */
       forecastFor: z.number().int().min(1).max(1_000_000).optional(),
     }),
     answer: z.object({ no: z.number().int(), versionId: uuid }),
+  }),
+  getCameBefore: op({
+    method: 'GET',
+    path: '/flows/{id}/came-before',
+    summary: 'Who came by the intake the draft names before it is released and is not in the flow; null when it names none.',
+    needs: 'look',
+    answer: z.object({ cameBefore: z.object({ by: z.string(), people: z.int() }).nullable() }),
   }),
   forecastDraft: op({
     method: 'GET',

@@ -72,6 +72,7 @@ export const ROUTES = {
   getFlow: { method: 'GET', path: '/flows/{id}', instants: ['liveSince', 'pausedAt', 'updatedAt'] },
   saveDraft: { method: 'PUT', path: '/flows/{id}/draft', instants: ['liveSince', 'pausedAt', 'updatedAt'] },
   releaseFlow: { method: 'POST', path: '/flows/{id}/release' },
+  getCameBefore: { method: 'GET', path: '/flows/{id}/came-before' },
   forecastDraft: { method: 'GET', path: '/flows/{id}/forecast' },
   whatWouldChange: { method: 'GET', path: '/flows/{id}/changes' },
   listVersions: { method: 'GET', path: '/flows/{id}/versions', instants: ['items.*.releasedAt', 'items.*.startAt'] },

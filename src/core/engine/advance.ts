@@ -2,7 +2,7 @@ import { never, type Instant } from '../base';
 import { END, type Instruction, type Plan } from '../flow/plan';
 import type { Shape } from '../flow/syntax';
 import { Run, UTC, type WorkspaceTime } from './run';
-import type { Advance, Answer, RecordView, Trip, TripEvent } from './types';
+import type { Advance, Answer, RecordView, Request, Trip, TripEvent } from './types';
 import { runOf, type Asks, type Wakes } from './verbs';
 
 /**
@@ -22,7 +22,26 @@ export function advance(
   const run = new Run(plan, trip, now, view, time);
   const line = plan.instructions[trip.at];
   if (take(event, line, run) && run.state.kind === 'ready' && !run.reload && !halt) runLines(run);
-  return { trip: run.result(), journal: run.journal, commands: run.commands, request: run.request, reload: run.reload };
+  return {
+    trip: run.result(),
+    journal: run.journal,
+    commands: run.commands,
+    request: run.request,
+    beside: run.request === undefined ? [] : besideOf(run),
+    reload: run.reload,
+  };
+}
+
+/** What the lines beside the present one would ask if they were reached now; they are run on a copy of which nothing else is kept. */
+function besideOf(run: Run): readonly Request[] {
+  const { plan, now, time, view } = run;
+  return (plan.instructions[run.at]?.beside ?? []).flatMap((at) => {
+    const line = plan.instructions[at];
+    if (!line) return [];
+    const ahead = new Run(plan, { ...run.result(), at, part: 0 }, now, view, time);
+    runOf(line.step).run(line.step, line, ahead);
+    return ahead.request ?? [];
+  });
 }
 
 /** Applies the event; false when it does not fit and nothing may change. */

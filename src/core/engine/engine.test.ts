@@ -24,6 +24,19 @@ describe('lines that need nobody', () => {
     });
   });
 
+  test('what the lines beside a reading will ask is told with its question, and changes nothing else', () => {
+    const SITE = 'read company from website as site\n  heated_area: number in ha "How large is it?"\n';
+    const flow = plan(`take in from hand\n${SITE}look up email with "Work e-mail"\nnote "x"\n`);
+    const nobody: RecordView = { ...VIEW, person: { ...VIEW.person, email: null } };
+    const asked = advance(flow, trip(), go, NOW, nobody);
+    expect(asked.request?.kind).toBe('read');
+    expect(asked.beside).toMatchObject([{ kind: 'look up', field: 'email' }]);
+    expect(asked.trip).toMatchObject({ at: 1, state: { kind: 'ready' } });
+    expect(says(asked)).toEqual(['take in: taken in from hand']);
+    // Who is known already is asked about nowhere, ahead of the line or at it.
+    expect(advance(flow, trip(), go, NOW, VIEW).beside).toEqual([]);
+  });
+
   test('keep stops those for whom the condition is false, and says when it was only unknown', () => {
     const flow = plan('take in from hand\nkeep when phone > "0"\n  else set status = "no phone"\n');
     const result = advance(flow, trip(), go, NOW, VIEW);

@@ -338,6 +338,8 @@ export interface Advance {
   readonly journal: readonly JournalEntry[];
   readonly commands: readonly Command[];
   readonly request: Request | undefined;
+  /** what lines below will ask that need nothing of this one: it may be begun while the request is out */
+  readonly beside: readonly Request[];
   /** the record may have changed: load it afresh before going on */
   readonly reload: boolean;
 }

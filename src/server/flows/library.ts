@@ -6,13 +6,14 @@ import { listLibrary, listTeams, trialsOf, versionsOf } from './store/flows';
 import { listFields } from '../records/store/fields';
 import { listUsers } from '../access/store/access';
 import { listMailboxes } from '../messages/store/mailboxes';
+import { listLabels } from '../intake/store/imports';
 import { listOpenings } from '../intake/store/openings';
 import { listWebhooks } from '../trips/store/outbox';
 import type { World } from '../platform/world';
 
 /** Every named thing a flow may use, as it is now. Items that no longer fit their schema are refused loudly. */
 export async function loadLibrary(tx: Tx): Promise<Library> {
-  const [items, teams, mailboxes, users, webhooks, openings, fields] = await Promise.all([
+  const [items, teams, mailboxes, users, webhooks, openings, fields, lists] = await Promise.all([
     listLibrary(tx),
     listTeams(tx),
     listMailboxes(tx),
@@ -20,9 +21,14 @@ export async function loadLibrary(tx: Tx): Promise<Library> {
     listWebhooks(tx),
     listOpenings(tx),
     listFields(tx),
+    listLabels(tx),
   ]);
+  const parts = libraryParts(items);
+  const named = new Set(parts.intakes.flatMap(({ kind, name }) => (kind === 'file' ? [name] : [])));
   return librarySchema.parse({
-    ...libraryParts(items),
+    ...parts,
+    // A list is known to flows by the name it was taken in under.
+    intakes: [...parts.intakes, ...lists.filter((name) => !named.has(name)).map((name) => ({ kind: 'file', name }))],
     teams: teams.map((team) => team.name),
     connections: mailboxes.map((box) => box.name),
     people: users.filter((user) => user.endedAt == null).map((user) => user.name),

@@ -22,6 +22,7 @@ import { loadDeals } from '../records/store/deals';
 import { insertAudit } from '../access/store/audit';
 import { journalOf, recentTrips, type StoredEntry } from '../trips/store/trips';
 import { countLines, type LineCount } from '../trips/store/line-counts';
+import { cameBefore, takeInCameBefore, type CameBefore } from '../intake/came-before';
 import { setFlowChanges } from '../intake/change-intake';
 import { findingsOf } from './flow-text';
 import { setFlowClock } from '../intake/clock-intake';
@@ -39,6 +40,8 @@ export interface ReleaseAsk {
   /** local time of the workspace, `2026-11-30T08:00` */
   readonly startAt?: string | undefined;
   readonly underWay?: 'finish' | 'move' | undefined;
+  /** who came by the flow's intake before; left out, they stay as they are */
+  readonly cameBefore?: 'leave' | 'take in' | undefined;
   /** the number of records the forecast that is kept with the version is for */
   readonly forecastFor?: number | undefined;
 }
@@ -68,7 +71,13 @@ export async function release(
   };
   const made = await putLive(world, actor, { flowId: id, text: row.draftText, library, limits }, 'released a flow');
   if (ask.underWay === 'move') await moveTrips(world, actor, id);
+  if (ask.cameBefore === 'take in') await takeInCameBefore(world, { flowId: id, versionId: made.versionId, text: row.draftText });
   return made;
+}
+
+/** Who would be taken in by a release that does not only begin from now on. */
+export async function whoCameBefore(world: World, id: string): Promise<CameBefore | null> {
+  return cameBefore(world.db, id, (await flow(world, id)).draftText);
 }
 
 async function localInstant(world: World, text: string | undefined): Promise<number | null> {

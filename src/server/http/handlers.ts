@@ -208,6 +208,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   getFlow: ({ world, params }) => flows.flow(world, params.id ?? ''),
   saveDraft: ({ world, actor, params, body }) => flows.saveDraft(world, actor, params.id ?? '', body),
   releaseFlow: ({ world, actor, params, body }) => releases.release(world, actor, params.id ?? '', body),
+  getCameBefore: async ({ world, params }) => ({ cameBefore: await releases.whoCameBefore(world, params.id ?? '') }),
   forecastDraft: ({ world, params, query }) => releases.forecastDraft(world, params.id ?? '', query),
   whatWouldChange: ({ world, params, query }) => releases.whatWouldChange(world, params.id ?? '', query.last),
   listVersions: async ({ world, params }) => ({ items: await releases.history(world, params.id ?? '') }),

@@ -23,7 +23,7 @@ import { applyCommands, type TripCommand } from './commands';
 import { shownOf } from './shown';
 import type { Plan } from '../../core/flow/plan';
 import { loadPlans } from '../flows/library';
-import { answerRequest } from './requests';
+import { answerRequest, beginRequest } from './requests';
 import { LAST_LINES } from './requests/compose';
 import { changed } from '../platform/live';
 import type { World } from '../platform/world';
@@ -44,6 +44,10 @@ export interface Going {
   posted: { readonly id: number; readonly event: TripEvent } | undefined;
   next: TripEvent | undefined;
   request: Request | undefined;
+  /** what lines below will ask that need nothing of the present one */
+  beside: readonly Request[];
+  /** names of what was begun so */
+  readonly begun: Set<string>;
   rounds: number;
 }
 
@@ -68,6 +72,8 @@ export async function claimGoing(world: World, ask: WorkerAsk, limit: number, no
     posted: posted.get(held.trip.id),
     next: undefined,
     request: undefined,
+    beside: [],
+    begun: new Set(),
     rounds: 0,
   }));
 }
@@ -96,6 +102,15 @@ export async function outcomeOf(world: World, entry: Going, view: RecordView, re
   }
 }
 
+/** Begins what a line below will ask for. It asks itself when it is reached and finds it there; what breaks on the way, it is told. */
+export async function beginBeside(world: World, { held, trip }: Going, view: RecordView, request: Request): Promise<void> {
+  try {
+    await beginRequest(world, { ...held, trip }, view, request);
+  } catch (error) {
+    world.log.warn('could not be begun beside another', { trip: trip.id, error: String(error) });
+  }
+}
+
 /** One round: every trip takes its next event; all are saved in one transaction. Returns those that go on. */
 export async function moveAll(
   world: World,
@@ -114,6 +129,7 @@ export async function moveAll(
     if (held !== true) continue;
     entry.trip = mergedTrip(result);
     entry.request = result.request;
+    entry.beside = result.beside;
     entry.next = undefined;
     if (used !== undefined) entry.posted = undefined;
     entry.rounds += 1;
@@ -228,6 +244,7 @@ function safely(world: World, entry: Going, move: () => Advance): Advance {
       journal: [],
       commands: [],
       request: undefined,
+      beside: [],
       reload: false,
     };
   }

@@ -212,6 +212,43 @@ describe('looking up an address', () => {
     );
   });
 
+  test('asked while the site above is still read, it is there when its line comes, and its cost is told there once', async () => {
+    const order: string[] = [];
+    let told: () => void = () => undefined;
+    const answered = new Promise<void>((resolve) => {
+      told = resolve;
+    });
+    world.outside.provider = () => {
+      order.push('looked up');
+      told();
+      return found;
+    };
+    const { web } = world;
+    // The site answers only once the address was looked up: one after the other, this would never end.
+    Object.assign(world, {
+      web: {
+        async page(url: string) {
+          await answered;
+          order.push('read');
+          return web.page(url);
+        },
+      },
+    });
+    const READ = 'read company from website as research\n  heated_area: number in ha "How large is the area under heated glass?"\n';
+    const flow = await liveFlow('Both', `${READ}${LOOK}`);
+    await startOn(world, ines, flow, [await somebody('Mara Quill', null)]);
+    await drain();
+    expect(order.slice(0, 2)).toEqual(['looked up', 'read']);
+    expect(world.outside.asked).toHaveLength(1);
+    const [{ id } = { id: '' }] = (await trips(world, {})).items;
+    const journal = (await trip(world, id)).journal;
+    expect(journal.map((entry) => entry.verb)).toEqual(['take in', 'read', 'look up', 'keep']);
+    expect(journal.find((entry) => entry.verb === 'look up')).toMatchObject({
+      costMicro: 20_000,
+      says: 'Fernpost had it: m.quill@oakmere-glass.example',
+    });
+  });
+
   test('a busy provider holds the trip for a while, a refusing one is passed over', async () => {
     world.outside.provider = (question) =>
       question.provider === 'Fernpost'

@@ -3,8 +3,18 @@
  * hand is bounded; a lease is renewed while an answer is waited for, and a trip whose lease was lost is dropped unsaved.
  */
 import pLimit from 'p-limit';
-import type { WorkspaceTime } from '../../core/engine';
-import { claimGoing, moveAll, outcomeOf, renewGoing, viewOf, viewsFor, type Going, type WorkerAsk } from '../trips/advance-trips';
+import type { RecordView, Request, WorkspaceTime } from '../../core/engine';
+import {
+  beginBeside,
+  claimGoing,
+  moveAll,
+  outcomeOf,
+  renewGoing,
+  viewOf,
+  viewsFor,
+  type Going,
+  type WorkerAsk,
+} from '../trips/advance-trips';
 import { workspace, type World } from '../platform/world';
 
 export interface HandAsk extends WorkerAsk {
@@ -23,9 +33,13 @@ interface Asking {
   readonly answered: Promise<void>;
 }
 
+const nameOf = ({ trip }: Going, request: Request): string => `${trip.id} ${JSON.stringify(request)}`;
+
 export class TripsInHand {
   /** in the order in which they were asked */
   private readonly asking = new Map<string, Asking>();
+  /** what lines below the present ones will ask and is under way, by its name */
+  private readonly begun = new Map<string, Promise<void>>();
   private renewedAt = performance.now();
   private readonly limit;
 
@@ -71,13 +85,28 @@ export class TripsInHand {
     const view = viewOf(views, entry);
     const { request } = entry;
     if (request === undefined || view === undefined) return undefined;
-    const answered = this.limit(async () => {
-      entry.next = await outcomeOf(this.world, entry, view, request);
-      this.onAnswer();
-    });
+    const ask = (): Promise<void> =>
+      this.limit(async () => {
+        entry.next = await outcomeOf(this.world, entry, view, request);
+        this.onAnswer();
+      });
+    // It may have been begun beside a line above.
+    const begun = this.begun.get(nameOf(entry, request));
+    const answered = begun === undefined ? ask() : begun.then(ask);
+    for (const beside of entry.beside) this.begin(entry, view, beside);
     const asking = { entry, answered };
     this.asking.set(entry.trip.id, asking);
     return asking;
+  }
+
+  /** Begins what a line below will ask; once, as long as it is under way. */
+  private begin(entry: Going, view: RecordView, request: Request): void {
+    const name = nameOf(entry, request);
+    if (entry.begun.has(name) || this.begun.has(name)) return;
+    entry.begun.add(name);
+    const begun = this.limit(() => beginBeside(this.world, entry, view, request));
+    this.begun.set(name, begun);
+    void begun.finally(() => this.begun.delete(name));
   }
 
   /** Waits until all of these have their answers, but not longer than a moment. */

@@ -3,7 +3,7 @@ import { compileScorecard, type CompiledScorecard } from '../../score';
 import type { Library } from '../check';
 import type { Expr, FlowTree, Line, Step } from '../syntax';
 import { sayArm, sentenceOf } from '../say';
-import { verbOf } from '../verbs';
+import { verbOf, type Finds } from '../verbs';
 
 /** The place after the last line. */
 export const END = -1;
@@ -25,6 +25,8 @@ export interface Instruction {
   readonly off: boolean;
   /** where a trip goes on after this line */
   readonly next: number;
+  /** places of the lines that may find out what they are for while this one does: they need nothing of it, nor of each other */
+  readonly beside: readonly number[];
   readonly arms: readonly CompiledArm[];
   /** the line's own expression: condition of `keep`, text of `note`, value of `set` */
   readonly expr: FeelClosure | undefined;
@@ -66,6 +68,7 @@ export function compilePlan(tree: FlowTree, library: Library): Plan {
         step,
         off: line.off,
         next: END,
+        beside: [],
         arms: [],
         expr: closure(own),
         elseExpr: closure(clause),
@@ -93,7 +96,7 @@ export function compilePlan(tree: FlowTree, library: Library): Plan {
     name: tree.name?.text ?? 'unnamed',
     about: tree.about?.text === 'deal' ? 'deal' : 'person',
     mailbox: tree.uses.find((use) => use.name.text === 'mail')?.value.text ?? null,
-    instructions: out,
+    instructions: out.map((draft) => ({ ...draft, beside: besideOf(out, draft) })),
     library,
     scorecards: new Map(library.scorecards.map((card) => [card.name, compileScorecard(card)])),
   };
@@ -105,6 +108,36 @@ function point(out: Draft[], from: number, to: number): void {
   if (!draft) return;
   draft.next = to;
   draft.arms = draft.arms.map((arm) => (arm.target === END ? { ...arm, target: to } : arm));
+}
+
+/** The lines right below one that only finds something out, as long as they do the same and need nothing that is found above them. */
+function besideOf(out: readonly Draft[], first: Draft): readonly number[] {
+  const begins = first.off ? undefined : findsOf(first.step);
+  if (!begins) return [];
+  const filled = new Set(begins.fills);
+  const beside: number[] = [];
+  for (let line = out[first.next]; line !== undefined; line = out[line.next]) {
+    if (line.off) continue;
+    const finds = findsOf(line.step);
+    if (!finds || finds.needs.some((need) => filled.has(need))) break;
+    beside.push(line.at);
+    for (const field of finds.fills) filled.add(field);
+  }
+  return beside;
+}
+const findsOf = (step: Step): Finds | undefined => verbOf(step).finds?.(step);
+
+/** Lines that run beside one above them, by mark: the number of that one. */
+export function sideBySide(tree: FlowTree, library: Library): ReadonlyMap<string, number> {
+  const beside = new Map<string, number>();
+  // Scores have no part in it, and take the longest to compile.
+  const { instructions } = compilePlan(tree, { ...library, scorecards: [] });
+  for (const first of instructions)
+    for (const at of first.beside) {
+      const line = instructions[at];
+      if (line && !beside.has(line.mark)) beside.set(line.mark, beside.get(first.mark) ?? first.number);
+    }
+  return beside;
 }
 
 export function instructionOf(plan: Plan, mark: string): Instruction | undefined {

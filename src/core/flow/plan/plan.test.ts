@@ -1,6 +1,6 @@
 import { EMPTY_LIBRARY } from '../check';
 import { parseFlow } from '../syntax';
-import { compilePlan, END, instructionOf } from './index';
+import { compilePlan, END, instructionOf, sideBySide } from './index';
 
 const plan = (body: string) => compilePlan(parseFlow(`flow "X"\nabout person\n\n${body}`).tree, EMPTY_LIBRARY);
 
@@ -41,6 +41,36 @@ describe('compiled flow', () => {
     const compiled = plan('take in from hand\noff: split\n  when email != null\n    note "a"\nnote "below"\n');
     expect(compiled.instructions.map((line) => line.step.verb)).toEqual(['take in', 'split', 'note']);
     expect(compiled.instructions[1]?.next).toBe(2);
+  });
+
+  describe('lines that only find something out', () => {
+    const SITE = 'read company from website as site\n  heads: number "How many work there?"\n';
+    const NEWS = 'read company from news as news\n  grows: yes/no "Do they grow?"\n';
+    const CAREER = 'read person from people as career\n  since: year "Since when in this role?"\n';
+    const LOOK = 'look up email with "Work e-mail"\n';
+    const beside = (body: string) => plan(`take in from hand\n${body}note "x"\n`).instructions.map((line) => line.beside);
+
+    test('run beside those above them, as far as they need nothing of these', () => {
+      expect(beside(SITE + CAREER + LOOK)).toEqual([[], [2, 3], [3], [], []]);
+      expect(beside(SITE + NEWS)).toEqual([[], [2], [], []]);
+    });
+    test.each([
+      ['asks the same place', SITE + SITE.replace('heads', 'hands')],
+      ['needs a field that is read above', `${CAREER.replace('since', 'email')}${LOOK}`],
+      ['is behind a line that does something', `${SITE}set status = "x"\n${LOOK}`],
+      ['needs the site, which is read above', `${NEWS.replace('grows: yes/no', 'website: text')}${SITE}`],
+    ])('not one that %s', (_, body) => {
+      expect(beside(body)[1]).toEqual([]);
+    });
+    test('those switched off are passed over, and begin nothing', () => {
+      expect(beside(`${SITE}off: ${NEWS}${CAREER}`).slice(1, 4)).toEqual([[3], [], []]);
+    });
+    test('below a split, the last line of an arm begins what all arms come to', () => {
+      const body = `take in from hand\nsplit\n  when email != null\n    ${CAREER.replace('\n', '\n    ')}${SITE}`;
+      const compiled = plan(body);
+      expect(compiled.instructions[2]?.beside).toEqual([3]);
+      expect([...sideBySide(parseFlow(`flow "X"\nabout person\n\n${body}`).tree, EMPTY_LIBRARY).values()]).toEqual([3]);
+    });
   });
 
   test('is found by mark', () => {

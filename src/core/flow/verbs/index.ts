@@ -36,7 +36,7 @@ import { write } from './write';
 
 export type { ChangeIntake, ClockIntake } from './take-in';
 export { ITS_OWNER, type Addressee } from './tell';
-export type { Beginning, Shape, VerbOf, Weighs } from './verb';
+export type { Beginning, Finds, Shape, VerbOf, Weighs } from './verb';
 export { LETS_PASS } from './verb';
 export type { AnswerPart } from './hand-over';
 export type { SortLabel } from './sort';

@@ -66,4 +66,8 @@ export const lookUp: VerbOf<LookUp> = {
   json: () => z.strictObject({ verb: z.literal('look up'), field: shapes.name, chain: shapes.name }),
   compiles: () => ({}),
   weighs: LETS_PASS,
+  finds({ field }) {
+    const path = `person.${field.text.split('.').at(-1) ?? ''}`;
+    return { needs: ['person.name', 'company.name', 'company.website', path], fills: [path] };
+  },
 };

@@ -125,6 +125,12 @@ export const read: VerbOf<Read> = {
     }),
   compiles: () => ({}),
   weighs: LETS_PASS,
+  finds({ target, places, questions }) {
+    // What is read is asked once and kept: two lines that ask the same place are no use side by side.
+    const asks = places.map((place) => `${target.text} at ${place.text}`);
+    const known = target.text === 'person' ? ['person.name', 'company.name'] : ['company.name', 'company.website'];
+    return { needs: [...known, ...asks], fills: [...questions.map(({ id }) => `${target.text}.${id.text}`), ...asks] };
+  },
 };
 
 type Limits = Pick<Read, 'maxPages' | 'maxCost' | 'noOlder'>;

@@ -73,8 +73,16 @@ export interface VerbOf<S extends Shape> {
   readonly holdsLines?: true;
   /** right below `gather` it works for all that were gathered */
   readonly speaksForMany?: true;
+  /** it only finds something out: lines that need nothing of each other do so at the same time */
+  finds?(step: S): Finds;
   /** a result that no line uses is worth a word */
   readonly isMadeToBeUsed?: true;
+}
+
+/** What a line that only finds something out looks at, and what it may fill or whom it asks: fields as paths, others by a name. */
+export interface Finds {
+  readonly needs: readonly string[];
+  readonly fills: readonly string[];
 }
 
 /** Nothing is told apart, nothing is lost: most lines. */

@@ -90,6 +90,14 @@ export async function readPiece(tx: Tx, id: string, no: number): Promise<Uint8Ar
   return row?.bytes;
 }
 export const oldFile = (tx: Tx, id: string): Promise<Uint8Array | undefined> => readPiece(tx, id, AS_FILE);
+/** Names under which lists were taken in. */
+export async function listLabels(tx: Tx): Promise<string[]> {
+  const rows = await tx<
+    { label: string }[]
+  >`select distinct label from import where state in ('queued', 'running', 'done') order by label`;
+  return rows.map((row) => row.label);
+}
+
 /** The list is kept in pieces from now on. */
 export async function putTable(tx: Tx, id: string, table: ListTable, total: number): Promise<void> {
   await tx`delete from import_piece where import_id = ${id} and no = ${AS_FILE}`;

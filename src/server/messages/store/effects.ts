@@ -241,8 +241,21 @@ export async function setReserved(tx: Tx, key: string, reserved: Json): Promise<
   await tx`update effect set reserved = ${reserved === null ? null : tx.json(reserved)} where key = ${key}`;
 }
 
-export async function endLookup(tx: Tx, key: string, answer: Json, costMicro: number, now: Instant): Promise<void> {
-  await tx`update effect set state = 'done', answer = ${tx.json(answer)}, cost_micro = ${costMicro}, ended_at = ${now} where key = ${key} and state <> 'done'`;
+export async function endLookup(
+  tx: Tx,
+  key: string,
+  { answer, costMicro, costTold }: { readonly answer: Json; readonly costMicro: number; readonly costTold: boolean },
+  now: Instant,
+): Promise<void> {
+  await tx`update effect set state = 'done', answer = ${tx.json(answer)}, cost_micro = ${costMicro}, cost_told = ${costTold}, ended_at = ${now} where key = ${key} and state <> 'done'`;
+}
+
+/** What a question cost that nobody has been told yet; from now on it is told. */
+export async function tellLookupCost(tx: Tx, key: string): Promise<number> {
+  const [row] = await tx<
+    { costMicro: number }[]
+  >`update effect set cost_told = true where key = ${key} and not cost_told returning cost_micro::float8 as cost_micro`;
+  return row?.costMicro ?? 0;
 }
 
 export interface ProviderFigures {

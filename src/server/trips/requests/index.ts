@@ -12,7 +12,17 @@ import { match } from './match';
 import { prepare } from './prepare';
 import { read } from './read';
 import { screen } from './screen';
-import { readForTrial } from './trial';
+import { beginReading, readForTrial } from './trial';
+
+/** Begins what a line further below will ask for, so that it is there when it is reached. It answers nobody, and no cost is told yet. */
+export async function beginRequest(world: World, held: HeldTrip, view: RecordView, request: Request): Promise<void> {
+  try {
+    if (request.kind === 'look up') await lookUp(world, held, view, request, 'ahead');
+    if (request.kind === 'read') await beginReading(world, held, request);
+  } catch (error) {
+    if (!(error instanceof HeldBack) && !(error instanceof WorldFailure)) throw error;
+  }
+}
 
 /** Finds out what a line asked for. What the outside did to us comes back as a `failed` event, never as an exception. */
 export async function answerRequest(world: World, held: HeldTrip, view: RecordView, request: Request): Promise<TripEvent> {

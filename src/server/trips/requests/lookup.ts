@@ -4,7 +4,7 @@ import { answerIn, nextProvider, usable, type Asked, type LookupChain, type Look
 import { companySite } from '../../../core/match';
 import { z } from 'zod';
 import { WorldFailure, type ProviderAnswer } from '../../ports';
-import { beginLookup, endLookup, setReserved } from '../../messages/store/effects';
+import { beginLookup, endLookup, setReserved, tellLookupCost } from '../../messages/store/effects';
 import type { HeldTrip } from '../store/trips';
 import type { World } from '../../platform/world';
 import { trialOf } from './trial-of';
@@ -23,11 +23,12 @@ export async function lookUp(
   held: HeldTrip,
   view: RecordView,
   request: Extract<Request, { kind: 'look up' }>,
+  when: 'now' | 'ahead' = 'now',
 ): Promise<Extract<Answer, { kind: 'look up' }>> {
   const asked: Asked[] = [];
   const { afresh } = await trialOf(world, held);
   for (let provider = nextProvider(request.chain, asked); provider !== undefined; provider = nextProvider(request.chain, asked)) {
-    asked.push(await askOne(world, held, view, request.field, provider, afresh));
+    asked.push(await askOne(world, held, view, request.field, provider, { afresh, when }));
   }
   return { kind: 'look up', asked };
 }
@@ -48,7 +49,7 @@ async function askOne(
   view: RecordView,
   field: string,
   provider: LookupChain['providers'][number],
-  afresh: boolean,
+  { afresh, when }: { readonly afresh: boolean; readonly when: 'now' | 'ahead' },
 ): Promise<Asked> {
   const host = companySite(typeof view.company?.website === 'string' ? view.company.website : null);
   // A trial that takes nothing from before asks under a name of its own; again after a crash it is the same name.
@@ -60,7 +61,11 @@ async function askOne(
     now,
   );
   const kept = ledger.state === 'done' ? keptSchema.safeParse(ledger.answer).data : undefined;
-  if (kept) return judged(view, host, provider, kept, 0, true);
+  if (kept) {
+    // Asked ahead of its line, it is told here what it cost.
+    const costMicro = when === 'now' ? await tellLookupCost(world.db, key) : 0;
+    return judged(view, host, provider, kept, costMicro, costMicro === 0);
+  }
   const spending: SpendLedger = { reserved: ledger.reserved, remember: (tx, reserved) => setReserved(tx, key, reserved) };
   await inTurn(world, provider, key, ledger.dueAt, now);
   const reservation = await setAside(world, held, provider, spending, now);
@@ -74,7 +79,7 @@ async function askOne(
     const costMicro = answer.value === null ? 0 : provider.priceMicro;
     const told: Json = { ...answer };
     await world.db.begin(async (tx) => {
-      await endLookup(tx, key, told, costMicro, now);
+      await endLookup(tx, key, { answer: told, costMicro, costTold: when === 'now' }, now);
       await settleReservation(tx, spending, reservation, costMicro);
     });
     return judged(view, host, provider, answer, costMicro, false);

@@ -34,6 +34,34 @@ export interface Reading {
 export async function read(world: World, request: ReadRequest, reading: Reading): Promise<Extract<Answer, { kind: 'read' }>> {
   const began = performance.now();
   const now = await world.clock.now();
+  const { asked, pages, says, searched } = await gather(world, request, reading, now);
+  const open = searched.filter((entry) => entry.done === undefined);
+  if (open.length > 0) throw new HeldBack('waits for searches to end', Math.min(...open.map((entry) => entry.askAt)), true);
+  const done = searched.flatMap((entry) => entry.done ?? []);
+  const kinds = new Map<string, SourceKind>(
+    done.flatMap((entry) => entry.documents.map((document) => [document.url, SOURCE_KIND[entry.source]] as const)),
+  );
+  const documents = done.flatMap((entry) => entry.documents);
+  const findings = answerAll(asked, [...pages, ...documents], now, world.dictionary).map((answer, i) =>
+    finding(asked[i]?.id ?? '', answer, kinds),
+  );
+  const fresh = await whatIsNew(world, request.target.id, done, reading.held?.trialId == null, now);
+  return {
+    kind: 'read',
+    findings,
+    ...(fresh && { fresh }),
+    pages: pages.length + documents.length,
+    tookMs: Math.round(performance.now() - began),
+    costMicro: await tellCosts(
+      world.db,
+      done.flatMap((entry) => entry.key ?? []),
+    ),
+    says: [says, ...done.map((entry) => entry.says)].filter(Boolean).join(' · '),
+  };
+}
+
+/** Fetches what there is to read, and keeps it: pages of the site, and what searches have found so far. */
+export async function gather(world: World, request: ReadRequest, reading: Reading, now: Instant) {
   const since = now - (request.noOlderMs ?? FRESH_MS);
   const searching = searchSources(world, reading.held, {
     subject: {
@@ -67,29 +95,7 @@ export async function read(world: World, request: ReadRequest, reading: Reading)
     }),
     searching,
   ]);
-  const open = searched.filter((entry) => entry.done === undefined);
-  if (open.length > 0) throw new HeldBack('waits for searches to end', Math.min(...open.map((entry) => entry.askAt)), true);
-  const done = searched.flatMap((entry) => entry.done ?? []);
-  const kinds = new Map<string, SourceKind>(
-    done.flatMap((entry) => entry.documents.map((document) => [document.url, SOURCE_KIND[entry.source]] as const)),
-  );
-  const documents = done.flatMap((entry) => entry.documents);
-  const findings = answerAll(asked, [...pages, ...documents], now, world.dictionary).map((answer, i) =>
-    finding(asked[i]?.id ?? '', answer, kinds),
-  );
-  const fresh = await whatIsNew(world, request.target.id, done, reading.held?.trialId == null, now);
-  return {
-    kind: 'read',
-    findings,
-    ...(fresh && { fresh }),
-    pages: pages.length + documents.length,
-    tookMs: Math.round(performance.now() - began),
-    costMicro: await tellCosts(
-      world.db,
-      done.flatMap((entry) => entry.key ?? []),
-    ),
-    says: [says, ...done.map((entry) => entry.says)].filter(Boolean).join(' · '),
-  };
+  return { asked, pages, says, searched };
 }
 
 /** A reading that begins again within this time still has the same things to tell. */

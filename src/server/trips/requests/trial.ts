@@ -6,7 +6,7 @@ import { SOURCE_KINDS } from '../../../core/facts';
 import { putTrialReading, trialReading } from '../../flows/store/flows';
 import type { HeldTrip } from '../store/trips';
 import type { World } from '../../platform/world';
-import { read } from './read';
+import { gather, read } from './read';
 import { trialOf } from './trial-of';
 
 type ReadAnswer = Extract<Answer, { kind: 'read' }>;
@@ -34,12 +34,8 @@ const keptSchema = z.object({
   fresh: z.array(z.object({ source: z.enum(SOURCE_KINDS), title: z.string(), url: z.string(), date: z.number().nullable() })).optional(),
 });
 
-/** Reads a site for a trial, or answers with what an earlier trial of this flow read when it asked the same. */
-export async function readForTrial(world: World, held: HeldTrip, request: Extract<Request, { kind: 'read' }>): Promise<ReadAnswer> {
-  const { afresh } = await trialOf(world, held);
-  const now = await world.clock.now();
-  const asked = request.questions.map(({ id, type, wording }) => [id.text, type, wording.text]);
-  const key = stableId(
+const keyOf = (request: Extract<Request, { kind: 'read' }>): string =>
+  stableId(
     'trial reading',
     JSON.stringify([
       request.target.id,
@@ -48,13 +44,29 @@ export async function readForTrial(world: World, held: HeldTrip, request: Extrac
       request.maxPages,
       request.maxCostMicro,
       request.noOlderMs ?? null,
-      asked,
+      request.questions.map(({ id, type, wording }) => [id.text, type, wording.text]),
     ]),
   );
+
+/** Reads a site for a trial, or answers with what an earlier trial of this flow read when it asked the same. */
+export async function readForTrial(world: World, held: HeldTrip, request: Extract<Request, { kind: 'read' }>): Promise<ReadAnswer> {
+  const { afresh } = await trialOf(world, held);
+  const now = await world.clock.now();
+  const key = keyOf(request);
   const before = afresh ? undefined : await trialReading(world.db, { flowId: held.flowId, key, since: now - KEPT_MS });
   const kept = keptSchema.safeParse(before?.answer);
   if (before && kept.success) return { ...kept.data, costMicro: 0, reusedFrom: before.readAt };
   const answer = await read(world, request, { held, afresh: afresh ? held.trialId : null });
   await putTrialReading(world.db, { flowId: held.flowId, key, answer }, now);
   return answer;
+}
+
+/** Fetches what a reading will want, unless a trial reads all afresh or has it from an earlier one. */
+export async function beginReading(world: World, held: HeldTrip, request: Extract<Request, { kind: 'read' }>): Promise<void> {
+  const now = await world.clock.now();
+  if (held.trialId !== null) {
+    const { afresh } = await trialOf(world, held);
+    if (afresh || (await trialReading(world.db, { flowId: held.flowId, key: keyOf(request), since: now - KEPT_MS }))) return;
+  }
+  await gather(world, request, { held, afresh: null }, now);
 }

@@ -101,14 +101,19 @@ describe('what would change', () => {
 
 describe('limits as they are typed', () => {
   test('nothing typed limits nothing; ten at first is the suggestion', () => {
-    expect(readLimits(FIRST_LIMITS, NOW)).toEqual({ problems: {}, ask: { firstN: 10, underWay: 'finish' } });
-    expect(readLimits({ ...FIRST_LIMITS, firstN: ' ' }, NOW).ask).toEqual({ underWay: 'finish' });
+    expect(readLimits(FIRST_LIMITS, NOW)).toEqual({ problems: {}, ask: { firstN: 10, underWay: 'finish', cameBefore: 'leave' } });
+    expect(readLimits({ ...FIRST_LIMITS, firstN: ' ' }, NOW).ask).toEqual({ underWay: 'finish', cameBefore: 'leave' });
   });
 
   test('all of them', () => {
-    expect(readLimits({ firstN: '5', dailyLimit: '40', budget: '2,50', startAt: 'Mon 30 Nov 8:00', underWay: 'move' }, NOW)).toEqual({
+    expect(
+      readLimits(
+        { firstN: '5', dailyLimit: '40', budget: '2,50', startAt: 'Mon 30 Nov 8:00', underWay: 'move', cameBefore: 'take in' },
+        NOW,
+      ),
+    ).toEqual({
       problems: {},
-      ask: { firstN: 5, dailyLimit: 40, dayBudgetMicro: 2_500_000, startAt: '2026-11-30T08:00', underWay: 'move' },
+      ask: { firstN: 5, dailyLimit: 40, dayBudgetMicro: 2_500_000, startAt: '2026-11-30T08:00', underWay: 'move', cameBefore: 'take in' },
     });
   });
 
@@ -123,7 +128,7 @@ describe('limits as they are typed', () => {
   ] as const)('%s of “%s” is named and not sent', (key, value) => {
     const { problems, ask } = readLimits({ ...FIRST_LIMITS, firstN: '', [key]: value }, NOW);
     expect(Object.keys(problems)).toEqual([key]);
-    expect(ask).toEqual({ underWay: 'finish' });
+    expect(ask).toEqual({ underWay: 'finish', cameBefore: 'leave' });
   });
 });
 

@@ -131,8 +131,9 @@ export interface Limits {
   readonly budget: string;
   readonly startAt: string;
   readonly underWay: 'finish' | 'move';
+  readonly cameBefore: 'leave' | 'take in';
 }
-export const FIRST_LIMITS: Limits = { firstN: '10', dailyLimit: '', budget: '', startAt: '', underWay: 'finish' };
+export const FIRST_LIMITS: Limits = { firstN: '10', dailyLimit: '', budget: '', startAt: '', underWay: 'finish', cameBefore: 'leave' };
 
 export interface ReadLimits {
   readonly problems: Readonly<Partial<Record<keyof Limits, string>>>;
@@ -142,6 +143,7 @@ export interface ReadLimits {
     readonly dayBudgetMicro?: number;
     readonly startAt?: string;
     readonly underWay: 'finish' | 'move';
+    readonly cameBefore: 'leave' | 'take in';
   };
 }
 
@@ -170,6 +172,7 @@ export function readLimits(limits: Limits, now: string): ReadLimits {
       ...(euros !== undefined && { dayBudgetMicro: Math.round(euros * 1_000_000) }),
       ...(startAt !== undefined && problems.startAt === undefined && { startAt }),
       underWay: limits.underWay,
+      cameBefore: limits.cameBefore,
     },
   };
 }

@@ -1,5 +1,6 @@
 import { catalogueOf } from '../../../core/fields';
 import { checkFlow, type Finding, type Library } from '../../../core/flow/check';
+import { sideBySide } from '../../../core/flow/plan';
 import { sayArm, sayLine, type Part } from '../../../core/flow/say';
 import { numberedLines, parseFlow, type Line, type ParsedFlow } from '../../../core/flow/syntax';
 import type { Outcome } from '../../../core/engine';
@@ -19,6 +20,8 @@ export interface LineRow extends RowBase {
   readonly kind: 'line';
   readonly number: number;
   readonly line: Line;
+  /** the number of the line above at whose time it runs */
+  readonly beside: number | undefined;
 }
 export interface ArmRow extends RowBase {
   readonly kind: 'arm';
@@ -41,6 +44,7 @@ export function readScript(text: string, library: Library): Script {
   const fields = catalogueOf(library.fields);
   const rows: ScriptRow[] = [];
   const within = (from: number, to: number) => findings.filter((finding) => finding.from >= from && finding.from < to);
+  const beside = sideBySide(parsed.tree, library);
   let number = 0;
   const visit = (lines: readonly Line[], depth: number): void => {
     for (const line of lines) {
@@ -52,6 +56,7 @@ export function readScript(text: string, library: Library): Script {
         line,
         mark: line.mark,
         depth,
+        beside: beside.get(line.mark),
         parts: sayLine(line, fields),
         findings: within(line.from, isSplit ? line.head.to : Math.max(line.to, line.from + 1)),
       });

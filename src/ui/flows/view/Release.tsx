@@ -23,6 +23,7 @@ import { ReleaseLimits } from './ReleaseLimits';
 import { shortDay } from './days';
 import { Versions, type VersionView } from './Versions';
 import { WhatWouldChange } from './WhatWouldChange';
+import type { Answer } from '../../../api';
 import { placed } from '../../kit/placed';
 
 /** The plotting library comes when the rest of the page stands. */
@@ -36,6 +37,7 @@ interface Props {
     readonly liveNo: number | null;
     readonly liveText: string | null;
     readonly underWay: number;
+    readonly cameBefore: Answer<'getCameBefore'>['cameBefore'];
   };
   readonly library: Library;
   readonly tried: boolean;
@@ -197,6 +199,7 @@ function HowItBegins({ flow, draft, tried, versions, zone, mayRelease }: BeginsP
         zone={zone}
         underWay={flow.underWay}
         liveNo={flow.liveNo}
+        cameBefore={flow.cameBefore}
         onChange={draft.setLimits}
       />
       <div className="head">

@@ -5,6 +5,7 @@ import type { ReactNode } from 'react';
 import { plural } from '../../../core/base';
 import type { Limits, ReadLimits } from '../state/release';
 import { dayTimeText } from '../../kit/format';
+import type { Answer } from '../../../api';
 import { placed } from '../../kit/placed';
 
 interface Props {
@@ -15,6 +16,8 @@ interface Props {
   readonly zone: string;
   readonly underWay: number;
   readonly liveNo: number | null;
+  /** who came by the flow's intake and is not in it */
+  readonly cameBefore: Answer<'getCameBefore'>['cameBefore'];
   readonly onChange: (limits: Limits) => void;
 }
 
@@ -30,7 +33,7 @@ const startText = (local: string, zone: string): string =>
   `${dayTimeText(Date.parse(`${local}Z`), 'UTC')}, ${(zone.split('/').at(-1) ?? zone).replaceAll('_', ' ')}`;
 
 /** How the release begins and what it may not exceed. */
-export function ReleaseLimits({ limits, problems, startsAt, zone, underWay, liveNo, onChange }: Props) {
+export function ReleaseLimits({ limits, problems, startsAt, zone, underWay, liveNo, cameBefore, onChange }: Props) {
   const field = (key: 'firstN' | 'dailyLimit' | 'budget' | 'startAt', label: string, width: number, placeholder?: string) => (
     <TextField
       value={limits[key]}
@@ -75,6 +78,23 @@ export function ReleaseLimits({ limits, problems, startsAt, zone, underWay, live
             </MenuItem>
             <MenuItem value="move">{underWay === 1 ? 'moves' : 'move'} where its lines match</MenuItem>
           </TextField>
+        </Row>
+      ) : null}
+      {cameBefore !== null && cameBefore.people > 0 ? (
+        <Row label={`${plural(cameBefore.people, 'person', 'people')} came before`}>
+          <TextField
+            select
+            value={limits.cameBefore}
+            onChange={(event) => {
+              onChange({ ...limits, cameBefore: event.target.value === 'take in' ? 'take in' : 'leave' });
+            }}
+            css={placed({ width: 232 })}
+            slotProps={{ htmlInput: { 'aria-label': 'People who came before' } }}
+          >
+            <MenuItem value="leave">left as they are: from now on</MenuItem>
+            <MenuItem value="take in">taken in too, oldest first</MenuItem>
+          </TextField>
+          <span className="quiet small">by {cameBefore.by}, not in this flow</span>
         </Row>
       ) : null}
     </div>

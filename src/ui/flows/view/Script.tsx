@@ -338,6 +338,12 @@ function Row({
       </span>
       <span className="says" css={placed({ paddingLeft: row.depth * 22 })}>
         <Sentence parts={row.parts} off={row.kind === 'line' && row.line.off} onPart={mayEdit ? onPart : undefined} />
+        {row.kind === 'line' && row.beside !== undefined ? (
+          <span className="quiet small" title="Neither needs what the other finds: both begin at once, and the lines below wait for both">
+            {' '}
+            ∥ with line {row.beside}
+          </span>
+        ) : null}
       </span>
       {chosen && mayEdit && row.kind === 'line' ? (
         <RowDeeds row={row} deeds={deeds} onEditing={onEditing} onChange={onChange} />

@@ -1,6 +1,6 @@
 import { flow, latestTrials } from '../../../../../server/flows/flows';
 import { library } from '../../../../../server/flows/library';
-import { forecastAndReal, forecastDraft, history, whatWouldChange } from '../../../../../server/flows/releases';
+import { forecastAndReal, forecastDraft, history, whatWouldChange, whoCameBefore } from '../../../../../server/flows/releases';
 import { flows } from '../../../../../server/flows/flows';
 import { workspace } from '../../../../../server/platform/world';
 import { Release } from '../../../../../ui/flows/view/Release';
@@ -21,13 +21,14 @@ export default async function ReleasePage({ params }: { readonly params: Promise
   const changes = whatWouldChange(world, id, LAST_TRIPS);
   // The page awaits it where it is shown; until then nobody would hear that it failed.
   changes.catch(() => undefined);
-  const [names, past, forecast, [trial], judged, space] = await Promise.all([
+  const [names, past, forecast, [trial], judged, space, before] = await Promise.all([
     library(world),
     history(world, id),
     forecastDraft(world, id, { records: Math.max(1, sofar || FIRST_GUESS) }),
     latestTrials(world, id),
     forecastAndReal(world, id),
     workspace(world.db),
+    whoCameBefore(world, id),
   ]);
   return (
     <Release
@@ -38,6 +39,7 @@ export default async function ReleasePage({ params }: { readonly params: Promise
         liveNo: row.liveNo,
         liveText: past.find((version) => version.id === row.liveVersionId)?.text ?? null,
         underWay: counts?.underWay ?? 0,
+        cameBefore: before,
       }}
       library={names}
       tried={trial?.text === row.draftText}
