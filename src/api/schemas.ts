@@ -49,6 +49,8 @@ export const personSchema = z.object({
   jobTitle: z.string().nullable(),
   email: z.string().nullable(),
   phone: z.string().nullable(),
+  otherEmail: z.string().nullable(),
+  mobile: z.string().nullable(),
   language: z.string().nullable(),
   status: z.string().nullable(),
   metAt: z.string().nullable(),

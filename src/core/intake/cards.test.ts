@@ -50,6 +50,10 @@ describe('vCards', () => {
       'GB',
       'met at the fair, hall 4',
       '',
+      '',
+      '',
+      '1 Lane',
+      'HU13',
     ]);
     expect(read?.rows[1]?.slice(0, 2)).toEqual(['Ruben Dijkgraaf', 'ruben@polder-orchids.example']);
     expect(read?.rowNumbers).toEqual([1, 11]);
@@ -58,6 +62,32 @@ describe('vCards', () => {
         .slice(0, 4)
         .map((guess) => guess.target),
     ).toEqual(['person.name', 'person.email', 'person.phone', 'company.name']);
+  });
+
+  test('of several addresses and numbers each has its place: preferred first, mobile by itself, fax nowhere; the address of the work', () => {
+    const read = table(
+      card(
+        'FN:Mara Quill',
+        'EMAIL;TYPE=home:mara@home.example',
+        'EMAIL;TYPE=work;PREF=1:m.quill@oakmere-glass.example',
+        'TEL;TYPE=work,fax:+44 1632 960400',
+        'TEL;TYPE=cell:+44 7700 900417',
+        'TEL;TYPE=work,voice:+44 1632 960417',
+        'ADR;TYPE=home:;;9 Mere Row;Beverley;;HU17;GB',
+        'ADR;TYPE=work:;;1 Lane;Hessle;;HU13;GB',
+      ),
+    );
+    const guesses = guessColumns(read?.headings ?? [], read?.rows ?? [], DEMO_FIELDS);
+    const values = Object.fromEntries(guesses.map((guess, i) => [guess.target, read?.rows[0]?.[i]]));
+    expect(values).toMatchObject({
+      'person.email': 'm.quill@oakmere-glass.example',
+      'person.other_email': 'mara@home.example',
+      'person.phone': '+44 1632 960417',
+      'person.mobile': '+44 7700 900417',
+      'company.street': '1 Lane',
+      'company.postcode': 'HU13',
+      'company.city': 'Hessle',
+    });
   });
 
   test('a broken card is a row of its own that is refused; the others are read', () => {

@@ -53,12 +53,21 @@ const HEADINGS: Readonly<Partial<Record<Target, RegExp>>> = {
     /^(?:name|full ?name|visitor|bezoeker|naam|contact(?: ?persoon| ?person| name)?|kontaktperson|interlocuteur|ansprechpartner|besucher|visitante|contacto|persona|osoba|who|person|gast)$/,
   'person.job_title': /role|function|functie|funktion|fonction|poste|position|job|title|cargo|puesto|stanowisko/,
   'person.email': /mail|correo|courriel|e-?adres/,
-  'person.phone': /phone|tel|mobile?|mobiel|handy|fono|movil|nummer|call/,
+  'person.other_email':
+    /\b(?:2|2nd|second|other|private?|privat\w*|prive|alt\w*|home|zweite|andere\w*|segundo|otro)\b.{0,12}(?:mail|correo|courriel)|(?:mail|correo|courriel).{0,12}\b(?:2|second|other|private?|privat|prive|home|alt\w*)\b/,
+  'person.phone': /^(?!.*(?:mobil|mobiel|movil|handy|cell|gsm|portable|natel|fax)).*(?:phone|tel|fono|nummer|call)/,
+  'person.mobile': /^(?!.*fax).*(?:mobil|mobiel|movil|handy|cell|gsm|portable|natel|komork)/,
   'person.language': /language|sprache|taal|idioma|jezyk/,
   'person.met_at': /stand|booth|hall|where met|halle|pabellon/,
   'company.name':
     /company|societe|entreprise|raison sociale|employer|works (?:at|for)|firm|firma|bedrijf|business|organi[sz]ation|empresa|unternehmen|account|betrieb/,
   'company.website': /site|web|url|page|pagina|domain|www/,
+  'company.street':
+    /^(?:street|strasse|str|straat|rue|calle|via|ulica|adresse?|address|adres|direccion|domicilio|anschrift)(?: ?(?:1|line 1|& ?nr|und (?:haus)?(?:nr|nummer)|and number|en (?:huis)?nummer|y numero))?$/,
+  'company.postcode': /^(?:post ?code|postal ?code|zip(?: ?code)?|plz|postleitzahl|code postal|cp|codigo postal|kod pocztowy|cap)$/,
+  'company.vat_number': /\b(?:vat|ust-?id(?:-?nr)?|umsatzsteuer\w*|btw|tva|nif|cif|nip)\b/,
+  'company.register_number':
+    /\b(?:hrb|handelsregister\w*|kvk|siren|siret|company number|regist(?:er|ration) (?:number|no)|registernummer|krs)\b/,
   'company.city': /city|^ville$|town|place|plaats|ort|ciudad|miasto|woonplaats|localidad/,
   'company.country': /country|^ctry$|^land$|land$|pais|pays|kraj|nation/,
   'company.employees': /employees|staff|people|mitarbeiter|medewerkers|empleados|headcount/,
@@ -70,9 +79,20 @@ const isDay = (cell: string): boolean => /^(?:\d{4}[-./]\d{1,2}[-./]\d{1,2}|\d{1
 /** Words that firms are registered by, in the countries of the lists we see. */
 const LEGAL =
   /\b(?:ltd|limited|llp|plc|gmbh|gbr|ohg|kg|ag|e\.?k|b\.?v|n\.?v|v\.?o\.?f|s\.?l|s\.?a|s\.?r\.?l|sarl|sas|gaec|earl|aps|a\/s|ab|oy|sp\.? z|inc|llc|co|company|sons|group|& (?:co|sons|daughters))\b/i;
+const isNumber: ContentTest = (cell) => /^[+(]?[\d][\d ()/.+-]{6,}$/.test(cell) && cell.replace(/\D/g, '').length >= 8 && !isDay(cell);
+/** Postcodes of the countries of the lists we see; four figures that could be a year are none by themselves. */
+const POSTCODE = /^(?:[A-Z]{1,2}-)?(?:(?!(?:19|20)\d\d$)\d{4,5}|\d{4} ?[A-Z]{2}|[A-Z]{1,2}\d[A-Z\d]? ?\d[A-Z]{2}|\d{2}-\d{3})$/;
+/** Words that streets are called by, at the end of a compound or by themselves. */
+const STREET =
+  /(?:stra(?:ss|ß)e|str\.|straat|weg|laan|plein|platz|gasse|allee|dijk|kade|gracht|singel|damm|ufer)\b|\b(?:street|st|road|rd|lane|ln|avenue|ave|drive|close|way|court|row|square|calle|c\/|avenida|avda|paseo|camino|plaza|rue|chemin|impasse|route|via|viale|ul\.?|ulica)\b/i;
 const CONTENT: Readonly<Partial<Record<Target, ContentTest>>> = {
   'person.email': (cell) => /@/.test(cell),
-  'person.phone': (cell) => /^[+(]?[\d][\d ()/.+-]{6,}$/.test(cell) && cell.replace(/\D/g, '').length >= 8 && !isDay(cell),
+  'person.other_email': (cell) => /@/.test(cell),
+  'person.phone': isNumber,
+  'person.mobile': isNumber,
+  'company.street': (cell) => cell.length <= 60 && /\d/.test(cell) && STREET.test(cell),
+  'company.postcode': (cell) => POSTCODE.test(cell),
+  'company.vat_number': (cell) => /^[A-Z]{2}[ .]?[A-Z\d][A-Z\d .]{6,14}\d[A-Z\d]?$/.test(cell),
   'company.website': (cell) => readTyped({ type: 'site' }, cell).ok && !/@/.test(cell),
   'company.name': (cell) => !/@|\.[a-z]{2,}$/i.test(cell) && LEGAL.test(cell),
   'person.name': (cell) =>
@@ -80,7 +100,7 @@ const CONTENT: Readonly<Partial<Record<Target, ContentTest>>> = {
   'company.country': (cell) => countryOf(cell) !== undefined,
   'person.job_title': (cell) => cell.length <= 60 && !/[@\d]/.test(cell) && JOB_WORDS.test(fold(cell)),
   'person.language': (cell) => /^(?:en|de|nl|es|pl|fr|it|da)$/i.test(cell),
-  note: (cell) => cell.length > 35,
+  note: (cell) => cell.length > 35 || /^\p{Ll}\S*\s+\S+\s+\S/u.test(cell),
 };
 
 interface Scored {
@@ -104,6 +124,13 @@ interface Knowing {
 
 /** Contents that are hardly ever anything else: even a list where every third one is broken shows what the column is. */
 const TELLING: ReadonlySet<Target> = new Set(['person.email', 'person.phone', 'company.website', 'company.name']);
+
+/** The second of two: where a list has one such column, it is the first. */
+const SECOND: ReadonlySet<Target> = new Set(['person.other_email', 'person.mobile']);
+/** Contents that other columns have too: only a column that holds hardly anything else is taken for them without its heading. */
+const SHARED: ReadonlySet<Target> = new Set(['person.name', 'company.street', 'company.postcode']);
+/** Headings that say it is something else, whatever it holds. */
+const NOT: Readonly<Partial<Record<Target, RegExp>>> = { 'person.phone': /fax/, 'person.mobile': /fax/, 'company.phone': /fax/ };
 
 /** Figures with a unit that measures the same as the field's. */
 function measures(field: Field): ContentTest | undefined {
@@ -176,13 +203,15 @@ function knowing(target: Target, fields: Catalogue): Knowing {
     bears: measured && ((cell) => /^\d[\d., ]*$/.test(cell)),
     cell: own ?? measured ?? (field?.isStandard ? undefined : field && holds(field)),
     weight: (share) =>
-      target === 'person.name' || measured
+      SHARED.has(target) || measured
         ? share * 1.6
-        : TELLING.has(target) && share >= 0.3
-          ? 1.2 + share * 1.3
-          : own || field?.type === 'choice'
-            ? share * 2.5
-            : 0,
+        : SECOND.has(target)
+          ? share * 2.2
+          : TELLING.has(target) && share >= 0.3
+            ? 1.2 + share * 1.3
+            : own || field?.type === 'choice'
+              ? share * 2.5
+              : 0,
   };
 }
 
@@ -204,6 +233,8 @@ export function guessColumns(headings: readonly string[], rows: readonly (readon
     given.set(entry.column, entry);
     if (entry.target !== 'note') taken.add(entry.target);
   }
+  const place = taken.has('company.city') ? undefined : placeBeside(columns, given);
+  if (place) given.set(place.column, place);
   return columns.map(({ heading, cells }, column) => {
     const best = given.get(column);
     const samples = [...new Set(cells)].slice(0, 3);
@@ -220,6 +251,19 @@ export function guessColumns(headings: readonly string[], rows: readonly (readon
   });
 }
 
+const isPlace: ContentTest = (cell) => /^\p{Lu}[\p{L}.'’() -]{1,39}$/u.test(cell) && cell.split(/\s+/).length <= 4;
+/** Names of places are told from no other names by themselves: what stands right beside the postcodes is taken for them. */
+function placeBeside(columns: readonly { readonly cells: readonly string[] }[], given: ReadonlyMap<number, Scored>): Scored | undefined {
+  const code = [...given.values()].find((entry) => entry.target === 'company.postcode')?.column;
+  if (code === undefined) return undefined;
+  for (const column of [code + 1, code - 1]) {
+    const cells = columns[column]?.cells ?? [];
+    const share = cells.filter(isPlace).length / Math.max(1, cells.length);
+    if (!given.has(column) && cells.length > 0 && share >= 0.9) return { column, target: 'company.city', score: 0, heading: false, share };
+  }
+  return undefined;
+}
+
 /** A name in two columns is in no third one: what looks like one there is something else. */
 const isSaidInParts = (target: Target, taken: ReadonlySet<Target>): boolean =>
   target === 'person.name' && taken.has('person.first_name') && taken.has('person.last_name');
@@ -233,7 +277,9 @@ function score(
   const headingFits = calls(heading);
   const share = cell && cells.length > 0 ? cells.filter(cell).length / cells.length : 0;
   const fitting = bears ? cells.filter((text) => bears(text) || cell?.(text)).length / Math.max(1, cells.length) : share;
-  const contradicts = cell !== undefined && target !== 'company.name' && target !== 'note' && cells.length > 2 && fitting < 0.1;
+  const contradicts =
+    (NOT[target]?.test(heading) ?? false) ||
+    (cell !== undefined && target !== 'company.name' && target !== 'note' && cells.length > 2 && fitting < 0.1);
   // A heading over nothing says less than another column that holds such values.
   const called = !headingFits ? 0 : cells.length === 0 ? 1.6 : HEADINGS[target]?.test(heading) ? 3.1 : 3;
   return {
@@ -263,7 +309,7 @@ function why(best: Scored, cells: readonly string[], rowCount: number, field: Fi
     const { above, unit } = field.bare;
     const bare = cells.some((cell) => Number(cell.replace(/[^\d]/g, '')) > above && !/\p{L}/u.test(cell));
     parts.push(bare ? `mixed units: over ${above} is read as ${unit}` : `in ${field.unit}`);
-  } else if (best.target === 'person.phone') {
+  } else if (best.target === 'person.phone' || best.target === 'person.mobile') {
     const national = cells.filter((cell) => !/^(\+|00)/.test(cell)).length;
     parts.push(national > 0 ? `national form in ${national}` : 'with country prefix');
   } else parts.push(best.heading ? 'by its heading' : 'by its contents');

@@ -262,7 +262,9 @@ describe('what becomes of each row', () => {
     id: 'known',
     name: 'Mara Quill',
     email: 'm.quill@oakmere-glass.example',
+    otherEmail: null,
     phone: null,
+    mobile: null,
     companyId: 'oak',
     companyName: 'Oakmere Glass',
   };

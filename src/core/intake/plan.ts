@@ -7,6 +7,7 @@ import {
   confidenceAtMost,
   judgeMatch,
   personKeys,
+  reachOf,
   readyCompany,
   readyPerson,
   type Comparison,
@@ -107,8 +108,7 @@ export class RowPlanner {
     const me = readyPerson({
       id: stableId('import', options.importId, String(row), 'person'),
       name: text(reading.record.person.name) ?? text(reading.record.person.email) ?? '',
-      email: text(reading.record.person.email),
-      phone: text(reading.record.person.phone),
+      ...reachOf(reading.record.person),
       companyId: place.id,
       companyName: place.name,
     });

@@ -84,14 +84,22 @@ export function readRow(cells: readonly string[], columns: readonly ReadColumn[]
   if (hasCountry && company.country === undefined && Object.keys(company).length > 0) company.country = defaultCountry;
   tidyNames(person);
   const country = typeof company.country === 'string' ? company.country : defaultCountry;
-  for (const owner of [person, company]) {
-    if (typeof owner.phone !== 'string') continue;
-    const number = normalisePhone(owner.phone, country);
-    if (number === null) {
-      remarks.push({ target: owner === person ? 'person.phone' : 'company.phone', raw: owner.phone, says: 'not a phone number: left out' });
-      delete owner.phone;
-    } else owner.phone = number;
+  for (const [owner, key, target] of [
+    [person, 'phone', 'person.phone'],
+    [person, 'mobile', 'person.mobile'],
+    [company, 'phone', 'company.phone'],
+  ] as const) {
+    const raw = owner[key];
+    if (typeof raw !== 'string') continue;
+    const number = normalisePhone(raw, country);
+    owner[key] = number;
+    if (number !== null) continue;
+    remarks.push({ target, raw, says: 'not a phone number: left out' });
+    Reflect.deleteProperty(owner, key);
   }
+  // Who has one address only is written to there, whatever the column was called.
+  if (person.email === undefined && person.other_email !== undefined) person.email = person.other_email;
+  if (person.other_email === person.email) delete person.other_email;
   const why = isOfCompanies(columns.map(({ target }) => target)) ? companyRefusal(company) : refusal(person, company);
   return { record: { person, company, note: notes.join(' · ') || null }, remarks, refused: why };
 }
@@ -127,7 +135,7 @@ function refusal(person: RowRecord['person'], company: RowRecord['company']): st
   const name = typeof person.name === 'string' ? person.name : '';
   if (name !== '' && (NONSENSE.test(name.trim()) || personName(name) === '')) return 'test entry';
   if (name === '' && person.email === undefined) return 'neither name nor e-mail';
-  if (person.email === undefined && person.phone === undefined && company.website === undefined)
+  if (person.email === undefined && person.phone === undefined && person.mobile === undefined && company.website === undefined)
     return 'no e-mail, phone or site: nobody could be reached';
   return null;
 }

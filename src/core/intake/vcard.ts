@@ -2,7 +2,22 @@ import ICAL from 'ical.js';
 import { decoderOf } from '../base';
 
 /** The columns a card becomes, called so that they are known for what they are. */
-export const CARD_HEADINGS = ['Name', 'E-mail', 'Phone', 'Company', 'Role', 'Web site', 'City', 'Country', 'Notes', 'Language'] as const;
+export const CARD_HEADINGS = [
+  'Name',
+  'E-mail',
+  'Phone',
+  'Company',
+  'Role',
+  'Web site',
+  'City',
+  'Country',
+  'Notes',
+  'Language',
+  'Second e-mail',
+  'Mobile',
+  'Street',
+  'Postcode',
+] as const;
 
 export interface Card {
   readonly cells: readonly string[];
@@ -78,7 +93,11 @@ function cellsOf(source: string): readonly string[] {
   try {
     const card = new ICAL.Component(ICAL.parse(modern(source)) as ConstructorParameters<typeof ICAL.Component>[0]);
     const one = (name: string): string => words(card.getFirstPropertyValue(name));
-    const address = partsOf(card.getFirstPropertyValue('adr'));
+    const address = partsOf(workFirst(card.getAllProperties('adr'))?.getFirstValue());
+    const [email = '', secondEmail = ''] = preferredFirst(card.getAllProperties('email')).map(valueOf);
+    const numbers = card.getAllProperties('tel').filter((tel) => !isOf(tel, 'fax'));
+    const mobile = numbers.find((tel) => isOf(tel, 'cell'));
+    const phone = preferredFirst(numbers.filter((tel) => tel !== mobile))[0];
     const parts = partsOf(card.getFirstPropertyValue('n'));
     const said = one('fn') || namedIn(parts);
     const organisation = partsOf(card.getFirstPropertyValue('org'))[0] ?? '';
@@ -91,8 +110,8 @@ function cellsOf(source: string): readonly string[] {
     const firm = organisation || (isFirm ? said : '');
     return [
       name,
-      one('email'),
-      one('tel').replace(/^tel:/i, ''),
+      email,
+      phone ? valueOf(phone) : '',
       firm,
       one('title') || one('role'),
       one('url'),
@@ -102,11 +121,26 @@ function cellsOf(source: string): readonly string[] {
         .replace(/\\([;,\\])/g, '$1')
         .replace(/\\n/gi, ' '),
       one('lang').slice(0, 2).toLowerCase(),
+      secondEmail,
+      mobile ? valueOf(mobile) : '',
+      address[2] ?? '',
+      address[5] ?? '',
     ];
   } catch {
     return CARD_HEADINGS.map((heading) => (heading === 'Notes' ? 'this card cannot be read' : ''));
   }
 }
+
+type Property = InstanceType<typeof ICAL.Property>;
+const valueOf = (property: Property): string => words(property.getFirstValue()).replace(/^tel:/i, '');
+/** Whether a property says it is of a type (`TYPE=work,cell`, or in older cards one parameter for each). */
+const isOf = (property: Property, type: string): boolean =>
+  [property.getParameter('type') ?? []].flat().some((said) => said.toLowerCase().split(',').includes(type));
+/** Those that are said to be preferred come first (`PREF=1`, or the type `pref`), others in their order. */
+const preferredFirst = (all: readonly Property[]): readonly Property[] =>
+  [...all].sort((a, b) => rank(a) - rank(b)).filter((property) => valueOf(property) !== '');
+const rank = (property: Property): number => (isOf(property, 'pref') ? 0 : Number(property.getParameter('pref') ?? 101));
+const workFirst = (all: readonly Property[]): Property | undefined => all.find((property) => isOf(property, 'work')) ?? all[0];
 
 /** `Family;Given;…` as it is said. */
 const namedIn = ([family = '', given = '']: readonly string[]): string => `${given} ${family}`.trim();

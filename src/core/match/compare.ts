@@ -1,12 +1,22 @@
 import { companyName, companySite, personName } from './normalise';
 import { jaroWinkler } from './similarity';
 
-export interface MatchPerson {
+/** Addresses and numbers a person is found by; numbers in E.164. */
+export interface Reach {
+  readonly email: string | null;
+  readonly otherEmail: string | null;
+  readonly phone: string | null;
+  readonly mobile: string | null;
+}
+/** Those among a person's values, by field. */
+export function reachOf(values: Readonly<Record<string, unknown>>): Reach {
+  const text = (value: unknown): string | null => (typeof value === 'string' && value !== '' ? value : null);
+  return { email: text(values.email), otherEmail: text(values.other_email), phone: text(values.phone), mobile: text(values.mobile) };
+}
+
+export interface MatchPerson extends Reach {
   readonly id: string;
   readonly name: string;
-  readonly email: string | null;
-  /** E.164 */
-  readonly phone: string | null;
   readonly companyId: string | null;
   readonly companyName: string | null;
 }
@@ -84,6 +94,25 @@ function exact(
   return { field, ours, theirs, agrees: same ? 'yes' : 'no', weight: same ? agree : disagree };
 }
 
+const some = (...values: readonly (string | null)[]): readonly string[] =>
+  values.filter((value) => value !== null && value !== '') as string[];
+/** One of ours that is theirs too, else the first of each; undefined where one side has none. */
+function inCommon(ours: readonly string[], theirs: readonly string[]): readonly [string, string] | undefined {
+  const both = ours.find((value) => theirs.includes(value));
+  const [mine, other] = [both ?? ours[0], both ?? theirs[0]];
+  return mine === undefined || other === undefined ? undefined : [mine, other];
+}
+/** Whichever of several addresses or numbers is the same. */
+function shared(
+  field: string,
+  ours: readonly string[],
+  theirs: readonly string[],
+  weights: readonly [number, number],
+): Evidence | undefined {
+  const pair = inCommon(ours, theirs);
+  return pair && exact(field, pair[0], pair[1], weights);
+}
+
 interface NameWeights {
   readonly nameSame: number;
   readonly nameClose: number;
@@ -125,11 +154,15 @@ function bothAlike(a: string, b: string, c: string, d: string): number {
 export interface ReadyPerson extends MatchPerson {
   readonly nameParts: readonly string[];
   readonly firm: string | null;
+  readonly addresses: readonly string[];
+  readonly numbers: readonly string[];
 }
 export function readyPerson(person: MatchPerson): ReadyPerson {
   return {
     ...person,
     nameParts: personName(person.name).split(' '),
+    addresses: some(person.email, person.otherEmail),
+    numbers: some(person.phone, person.mobile),
     firm: person.companyName === null ? null : companyName(person.companyName),
   };
 }
@@ -142,8 +175,8 @@ export function compareReadyPeople(a: ReadyPerson, b: ReadyPerson): Comparison {
   const sameFirm = a.companyId !== null && a.companyId === b.companyId;
   const firm = a.firm === null || b.firm === null ? undefined : sameFirm ? 1 : jaroWinkler(a.firm, b.firm);
   return decide(PERSON.prior, [
-    exact('e-mail', a.email, b.email, PERSON.email),
-    exact('phone', a.phone, b.phone, PERSON.phone),
+    shared('e-mail', a.addresses, b.addresses, PERSON.email),
+    shared('phone', a.numbers, b.numbers, PERSON.phone),
     graded('name', a.name, b.name, nameLikeness(a.nameParts, b.nameParts), PERSON),
     firm === undefined
       ? undefined
@@ -162,9 +195,11 @@ export function compareReadyPeople(a: ReadyPerson, b: ReadyPerson): Comparison {
  * need not be compared at all. Never less than what `compareReadyPeople` gives.
  */
 export function confidenceAtMost(a: ReadyPerson, b: ReadyPerson): number {
-  const field = (ours: string | null, theirs: string | null, [agree, disagree]: readonly [number, number]): number =>
-    ours === null || theirs === null || ours === '' || theirs === '' ? 0 : ours === theirs ? agree : disagree;
-  let bits = PERSON.prior + PERSON.nameSame + field(a.email, b.email, PERSON.email) + field(a.phone, b.phone, PERSON.phone);
+  const field = (ours: readonly string[], theirs: readonly string[], [agree, disagree]: readonly [number, number]): number => {
+    const pair = inCommon(ours, theirs);
+    return pair === undefined ? 0 : pair[0] === pair[1] ? agree : disagree;
+  };
+  let bits = PERSON.prior + PERSON.nameSame + field(a.addresses, b.addresses, PERSON.email) + field(a.numbers, b.numbers, PERSON.phone);
   if (a.firm !== null && b.firm !== null) {
     const alike = a.firm === b.firm || (a.companyId !== null && a.companyId === b.companyId) || jaroWinkler(a.firm, b.firm) >= 0.92;
     bits += alike ? PERSON.company[0] : PERSON.company[1];
@@ -226,14 +261,14 @@ const skeleton = (word: string): string =>
   ).slice(0, 4);
 
 /** Blocking keys: two records are compared only when they share one. */
-export function personKeys(person: Pick<MatchPerson, 'name' | 'email' | 'phone'>): readonly string[] {
+export function personKeys(person: Reach & { readonly name: string }): readonly string[] {
   const parts = personName(person.name)
     .split(' ')
     .filter((part) => part !== '');
   const [first = '', last = ''] = [parts[0], parts.at(-1)];
   return [
-    ...(person.email ? [`e:${person.email}`] : []),
-    ...(person.phone ? [`p:${person.phone}`] : []),
+    ...[...new Set(some(person.email, person.otherEmail))].map((email) => `e:${email}`),
+    ...[...new Set(some(person.phone, person.mobile))].map((phone) => `p:${phone}`),
     ...(parts.length > 1 ? [`n:${skeleton(last)}:${first.slice(0, 1)}`, `n:${skeleton(first)}:${last.slice(0, 1)}`] : []),
   ];
 }

@@ -6,7 +6,7 @@ import { stableId, type Instant, type JsonObject } from '../../core/base';
 import type { FactDraft, SourceKind } from '../../core/facts';
 import type { FactValue } from '../../core/fields';
 import type { Known, RowPlan, RowReading } from '../../core/intake';
-import { companyKeys, personKeys } from '../../core/match';
+import { companyKeys, personKeys, reachOf } from '../../core/match';
 import type { Tx } from '../db';
 import { insertPair } from '../desk/store/reviews';
 import { insertFacts } from '../records/store/facts';
@@ -33,8 +33,7 @@ export async function knownFor(
   } of readings) {
     for (const key of personKeys({
       name: text(record.person.name) ?? '',
-      email: text(record.person.email),
-      phone: text(record.person.phone),
+      ...reachOf(record.person),
     }))
       people.add(key);
     const name = text(record.company.name) ?? text(record.company.website);
@@ -77,7 +76,7 @@ const newPerson = (id: string, companyId: string | null, person: RowReading['rec
   id,
   values: { name: person.email, ...person },
   companyId,
-  matchKeys: personKeys({ name: said(person.name) ?? said(person.email) ?? '', email: said(person.email), phone: said(person.phone) }),
+  matchKeys: personKeys({ name: said(person.name) ?? said(person.email) ?? '', ...reachOf(person) }),
 });
 
 function newCompany(id: string, company: RowReading['record']['company']): NewCompany {

@@ -1,13 +1,13 @@
 import { RECORD_KINDS, type RecordKind } from '../../core/base';
 import { chooseCurrent, type Fact, type FactDraft } from '../../core/facts';
 import type { FactValue } from '../../core/fields';
-import { companyKeys, normalisePhone, personKeys } from '../../core/match';
+import { companyKeys, normalisePhone, personKeys, reachOf, type Reach } from '../../core/match';
 import type { Tx } from '../db';
 import { factsOf, insertFacts, type FactMeta } from './store/facts';
 import { keyedValues, lockRecords, patchRecords, type KeyedValues } from './store/records';
 
 /** Fields by which records are found again: when one changes, the blocking keys do. */
-const KEYED = new Set(['name', 'email', 'phone', 'website']);
+const KEYED = new Set(['name', 'email', 'other_email', 'phone', 'mobile', 'website']);
 
 /** The one door through which values get on records: facts are kept, current values chosen and written, in one transaction. */
 export async function recordFacts(tx: Tx, facts: readonly { readonly fact: FactDraft; readonly meta: FactMeta }[]): Promise<void> {
@@ -65,6 +65,13 @@ interface Patch {
   readonly patch: Readonly<Record<string, unknown>>;
 }
 
+/** Numbers as they are compared, whichever way they were written. */
+function plainReach(values: Readonly<Record<string, unknown>>): Reach {
+  const reach = reachOf(values);
+  const plain = (phone: string | null): string | null => normalisePhone(phone, null) ?? phone;
+  return { ...reach, phone: plain(reach.phone), mobile: plain(reach.mobile) };
+}
+
 /** Where a value changes that records are found by, their blocking keys are made afresh in the same patch. */
 async function withKeys(tx: Tx, kind: 'person' | 'company', patches: readonly Patch[]): Promise<readonly Patch[]> {
   const keyed = patches.filter(({ patch }) => Object.keys(patch).some((field) => KEYED.has(field)));
@@ -83,7 +90,8 @@ async function withKeys(tx: Tx, kind: 'person' | 'company', patches: readonly Pa
     const row = current.get(entry.id);
     if (!row || !keyedIds.has(entry.id)) return entry;
     const after: KeyedValues = { ...row, ...entry.patch };
-    const keys = kind === 'person' ? personKeys({ ...after, phone: normalisePhone(after.phone, null) ?? after.phone }) : companyKeys(after);
+    const reach = plainReach({ ...row, other_email: row.otherEmail, ...entry.patch });
+    const keys = kind === 'person' ? personKeys({ name: after.name, ...reach }) : companyKeys(after);
     return { id: entry.id, patch: { ...entry.patch, match_keys: keys } };
   });
 }

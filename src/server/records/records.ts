@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { readDetail } from '../../core/engine';
 import { byTrust, type Fact } from '../../core/facts';
-import { companyKeys, normalisePhone, personKeys } from '../../core/match';
+import { companyKeys, normalisePhone, personKeys, reachOf } from '../../core/match';
 import { factsOf } from './store/facts';
 import { messagesOfPeople, type MessageRow } from '../messages/store/messages';
 import {
@@ -257,7 +257,7 @@ export async function createPerson(
           id,
           values: all,
           companyId: ask.companyId ?? null,
-          matchKeys: personKeys({ name, email: typeof values.email === 'string' ? values.email : null, phone }),
+          matchKeys: personKeys({ name, ...reachOf(all) }),
         },
       ],
       now,

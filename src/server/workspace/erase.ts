@@ -3,6 +3,7 @@
  * addresses stays, so that a list or a form does not take them in again by accident; what stays for other reasons is named.
  */
 import { plural, type Instant } from '../../core/base';
+import { reachOf } from '../../core/match';
 import type { RowReading } from '../../core/intake';
 import type { Tx } from '../db';
 import { allOf, eraseAll, erasedAmong, holdingsOf, listRowsOf, putErased, putPiece, tripsOf } from './store/erase';
@@ -37,14 +38,19 @@ interface Whole {
 async function wholeOf(tx: Tx, id: string): Promise<Whole> {
   const ids = await allOf(tx, id);
   const rows = await tx<
-    { id: string; name: string; email: string | null }[]
-  >`select id, name, email from person where id = any(${ids}::uuid[])`;
+    { id: string; name: string; email: string | null; otherEmail: string | null }[]
+  >`select id, name, email, other_email from person where id = any(${ids}::uuid[])`;
   const person = found(
     rows.find((row) => row.id === id),
     'this person',
   );
-  const said = await tx<{ value: unknown }[]>`select distinct value from fact where record_id = any(${ids}::uuid[]) and field = 'email'`;
-  const emails = [...rows.map((row) => row.email), ...said.map((row) => (typeof row.value === 'string' ? row.value : null))];
+  const said = await tx<
+    { value: unknown }[]
+  >`select distinct value from fact where record_id = any(${ids}::uuid[]) and field in ('email', 'other_email')`;
+  const emails = [
+    ...rows.flatMap((row) => [row.email, row.otherEmail]),
+    ...said.map((row) => (typeof row.value === 'string' ? row.value : null)),
+  ];
   return {
     ids,
     name: person.name,
@@ -128,12 +134,14 @@ async function clearListRows(tx: Tx, ids: readonly string[]): Promise<void> {
 
 /** Rows whose owners were erased are refused, by the digest of their address. */
 export async function withoutErased<R extends { readonly reading: RowReading }>(tx: Tx, readings: readonly R[]): Promise<readonly R[]> {
-  const emailOf = (reading: RowReading): string | null =>
-    typeof reading.record.person.email === 'string' ? reading.record.person.email : null;
-  const erased = await erasedAmong(tx, [...new Set(readings.flatMap(({ reading }) => emailOf(reading) ?? []))]);
+  const emailsOf = (reading: RowReading): readonly string[] => {
+    const { email, otherEmail } = reachOf(reading.record.person);
+    return [email, otherEmail].filter((address) => address !== null);
+  };
+  const erased = await erasedAmong(tx, [...new Set(readings.flatMap(({ reading }) => emailsOf(reading)))]);
   if (erased.size === 0) return readings;
   return readings.map((entry) => {
-    const at = erased.get(emailOf(entry.reading) ?? '');
+    const at = emailsOf(entry.reading).flatMap((email) => erased.get(email) ?? [])[0];
     if (at === undefined) return entry;
     const day = new Date(at).toISOString().slice(0, 10);
     return { ...entry, reading: { ...entry.reading, refused: `was erased on ${day}: only taken in again by hand` } };

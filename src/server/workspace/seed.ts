@@ -6,7 +6,7 @@ import { libraryItemSchema } from '../../core/flow/check';
 import { openingSchema } from '../../core/hiring';
 import { providerSchema } from '../../core/lookup';
 import { formSchema, watchedSchema } from '../../core/intake';
-import { companyKeys, normalisePhone, personKeys } from '../../core/match';
+import { companyKeys, normalisePhone, personKeys, reachOf } from '../../core/match';
 import { insertUser } from '../access/store/access';
 import { insertFacts } from '../records/store/facts';
 import { putField } from '../records/store/fields';
@@ -270,11 +270,7 @@ async function seedCrm(world: World, companies: readonly CrmRow[], people: reado
       id,
       values,
       companyId: row.company ? stableId('crm company', row.company) : null,
-      matchKeys: personKeys({
-        name: String(values.name),
-        email: values.email === undefined ? null : String(values.email),
-        phone: values.phone === undefined ? null : String(values.phone),
-      }),
+      matchKeys: personKeys({ name: String(values.name), ...reachOf(values) }),
     });
   }
   await world.db.begin(async (tx) => {

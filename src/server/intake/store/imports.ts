@@ -92,9 +92,7 @@ export async function readPiece(tx: Tx, id: string, no: number): Promise<Uint8Ar
 export const oldFile = (tx: Tx, id: string): Promise<Uint8Array | undefined> => readPiece(tx, id, AS_FILE);
 /** Names under which lists were taken in. */
 export async function listLabels(tx: Tx): Promise<string[]> {
-  const rows = await tx<
-    { label: string }[]
-  >`select distinct label from import where state in ('queued', 'running', 'done') order by label`;
+  const rows = await tx<{ label: string }[]>`select distinct label from import where state in ('queued', 'running', 'done') order by label`;
   return rows.map((row) => row.label);
 }
 

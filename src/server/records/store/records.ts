@@ -30,6 +30,9 @@ function columnsOf(kind: RecordKind): readonly string[] {
   return STANDARD_FIELDS.filter((field) => field.record === kind && !field.isComputed).map((field) => field.key);
 }
 
+/** Names of the columns that hold standard fields of a record. */
+export const standardColumns = (kind: RecordKind): string[] => [...COLUMNS[kind]];
+
 /** Values by their place: those of columns by themselves, all others together as the record's own. */
 function placed(kind: RecordKind, values: Readonly<Record<string, unknown>>): Record<string, unknown> {
   const entries = Object.entries(values);
@@ -89,14 +92,18 @@ export interface KeyedValues {
   readonly name: string;
   readonly email: string | null;
   readonly phone: string | null;
+  readonly otherEmail: string | null;
+  readonly mobile: string | null;
   readonly website: string | null;
 }
 /** The values that blocking keys are made from. */
 export async function keyedValues(tx: Tx, kind: 'person' | 'company', ids: readonly string[]): Promise<KeyedValues[]> {
   return [
     ...(kind === 'person'
-      ? await tx<KeyedValues[]>`select id, name, email, phone, null as website from person where id = any(${[...ids]})`
-      : await tx<KeyedValues[]>`select id, name, null as email, phone, website from company where id = any(${[...ids]})`),
+      ? await tx<KeyedValues[]>`select id, name, email, phone, other_email, mobile, null as website from person where id = any(${[...ids]})`
+      : await tx<
+          KeyedValues[]
+        >`select id, name, null as email, phone, null as other_email, null as mobile, website from company where id = any(${[...ids]})`),
   ];
 }
 
@@ -133,7 +140,7 @@ export async function peopleByKeys(tx: Tx, keys: readonly string[]): Promise<Mat
   if (keys.length === 0) return [];
   return [
     ...(await tx<MatchPerson[]>`
-    select p.id, p.name, p.email, p.phone, p.company_id, c.name as company_name from person p left join company c on c.id = p.company_id
+    select p.id, p.name, p.email, p.phone, p.other_email, p.mobile, p.company_id, c.name as company_name from person p left join company c on c.id = p.company_id
     where p.id in (${sharing(tx, 'person', keys)}) order by p.id`),
   ];
 }
@@ -158,6 +165,8 @@ export interface PersonRow {
   readonly jobTitle: string | null;
   readonly email: string | null;
   readonly phone: string | null;
+  readonly otherEmail: string | null;
+  readonly mobile: string | null;
   readonly language: string | null;
   readonly status: string | null;
   readonly metAt: string | null;
@@ -187,7 +196,7 @@ interface PageOf {
 export async function pagePeople(tx: Tx, ask: PageOf): Promise<PersonRow[]> {
   return [
     ...(await tx<PersonRow[]>`
-    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.custom as own, p.company_id, c.name as company_name, u.name as owner_name, p.created_at, p.merged_into
+    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.other_email, p.mobile, p.language, p.status, p.met_at, p.custom as own, p.company_id, c.name as company_name, u.name as owner_name, p.created_at, p.merged_into
     from person p left join company c on c.id = p.company_id left join app_user u on u.id = p.owner_id
     where p.merged_into is null
       ${ask.search === '' ? tx`` : tx`and (p.name ilike ${like(ask.search)} or p.email ilike ${like(ask.search)} or p.company_id = any(${companiesLike(tx, ask.search)}))`}
@@ -199,7 +208,7 @@ export async function pagePeople(tx: Tx, ask: PageOf): Promise<PersonRow[]> {
 
 export async function findPerson(tx: Tx, id: string): Promise<PersonRow | undefined> {
   const [row] = await tx<PersonRow[]>`
-    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.custom as own, p.company_id, c.name as company_name, u.name as owner_name, p.created_at, p.merged_into
+    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.other_email, p.mobile, p.language, p.status, p.met_at, p.custom as own, p.company_id, c.name as company_name, u.name as owner_name, p.created_at, p.merged_into
     from person p left join company c on c.id = p.company_id left join app_user u on u.id = p.owner_id where p.id = ${id}`;
   return row;
 }
@@ -243,7 +252,7 @@ export async function findCompany(tx: Tx, id: string): Promise<CompanyRow | unde
 export async function peopleOfCompany(tx: Tx, companyId: string): Promise<PersonRow[]> {
   return [
     ...(await tx<PersonRow[]>`
-    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.status, p.met_at, p.custom as own, p.company_id, null as company_name, u.name as owner_name, p.created_at, p.merged_into
+    select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.other_email, p.mobile, p.language, p.status, p.met_at, p.custom as own, p.company_id, null as company_name, u.name as owner_name, p.created_at, p.merged_into
     from person p left join app_user u on u.id = p.owner_id where p.company_id = ${companyId} and p.merged_into is null order by p.name`),
   ];
 }

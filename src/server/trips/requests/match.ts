@@ -22,7 +22,8 @@ export async function match(
   let knownBefore: boolean;
   if (request.target === 'person') {
     const row = found(await findPerson(db, id), 'the person');
-    const me = { id, name: row.name, email: row.email, phone: row.phone, companyId: row.companyId, companyName: row.companyName };
+    const { name, email, otherEmail, phone, mobile, companyId, companyName } = row;
+    const me = { id, name, email, otherEmail, phone, mobile, companyId, companyName };
     candidates = (await peopleByKeys(db, personKeys(me)))
       .filter((other) => other.id !== id && !apart.has(other.id))
       .map((other) => ({ ...comparePeople(me, other), otherId: other.id, name: other.name }));

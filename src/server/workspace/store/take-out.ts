@@ -1,6 +1,7 @@
 /** Everything that is kept, as plain rows. */
 import type { Instant } from '../../../core/base';
 import type { Tx } from '../../db';
+import { standardColumns } from '../../records/store/records';
 
 export type PlainRow = Readonly<Record<string, unknown>>;
 
@@ -9,11 +10,11 @@ export async function allTables(tx: Tx): Promise<Readonly<Record<string, readonl
   const [people, companies, deals, applications, facts, barred] = await Promise.all([
     tx<
       PlainRow[]
-    >`select p.id, p.name, p.first_name, p.last_name, p.job_title, p.email, p.phone, p.language, p.met_at, p.status, c.name as company, u.email as owner, p.custom, p.created_at
+    >`select p.id, ${tx(standardColumns('person').map((column) => `p.${column}`))}, c.name as company, u.email as owner, p.custom, p.created_at
       from person p left join company c on c.id = p.company_id left join app_user u on u.id = p.owner_id where p.merged_into is null order by p.created_at, p.id`,
     tx<
       PlainRow[]
-    >`select id, name, website, phone, city, country, employees, status, custom, created_at from company where merged_into is null order by created_at, id`,
+    >`select id, ${tx(standardColumns('company'))}, custom, created_at from company where merged_into is null order by created_at, id`,
     tx<
       PlainRow[]
     >`select d.id, d.title, d.pipeline, d.stage, d.amount, c.name as company, p.name as person, u.email as owner, d.stage_since, d.custom, d.created_at
@@ -70,7 +71,7 @@ export async function keptOf(tx: Tx, ids: readonly string[]): Promise<Readonly<R
   const [records, facts, happened, entries, applications, trips] = await Promise.all([
     tx<
       PlainRow[]
-    >`select id, name, first_name, last_name, job_title, email, phone, language, met_at, status, custom, merged_into, created_at from person where id = any(${people}::uuid[])`,
+    >`select id, ${tx(standardColumns('person'))}, custom, merged_into, created_at from person where id = any(${people}::uuid[])`,
     tx<
       PlainRow[]
     >`select field, value, source, source_ref, url, quote, confidence, observed_at from fact where record_id = any(${people}::uuid[])

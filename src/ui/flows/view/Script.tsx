@@ -339,9 +339,12 @@ function Row({
       <span className="says" css={placed({ paddingLeft: row.depth * 22 })}>
         <Sentence parts={row.parts} off={row.kind === 'line' && row.line.off} onPart={mayEdit ? onPart : undefined} />
         {row.kind === 'line' && row.beside !== undefined ? (
-          <span className="quiet small" title="Neither needs what the other finds: both begin at once, and the lines below wait for both">
-            {' '}
-            ∥ with line {row.beside}
+          <span
+            className="quiet small"
+            css={placed({ marginLeft: 8 })}
+            title="Neither needs what the other finds: both begin at once, and the lines below wait for both"
+          >
+            at once with line {row.beside}
           </span>
         ) : null}
       </span>
