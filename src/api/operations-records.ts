@@ -45,9 +45,9 @@ export const RECORD_OPERATIONS = {
     method: 'POST',
     path: '/imports/{id}/preview',
     changes: [],
-    summary: 'What would happen with each row under a column matching.',
+    summary: 'What would happen with each row under a column matching. `part`: another sheet of a workbook, or another list of an archive.',
     needs: 'take in',
-    body: z.object({ matching, defaultCountry: z.string().length(2).optional() }),
+    body: z.object({ part: z.string().max(200).optional(), matching, defaultCountry: z.string().length(2).optional() }),
     answer: s.previewSchema,
   }),
   startImport: op({

@@ -108,7 +108,13 @@ export const importSchema = z.object({
 });
 export const previewSchema = z.object({
   import: importSchema,
-  table: z.object({ encoding: z.string(), delimiter: z.string(), headingRow: z.number().int() }),
+  table: z.object({
+    encoding: z.string(),
+    delimiter: z.string(),
+    headingRow: z.number().int(),
+    parts: z.array(z.string()),
+    part: z.string(),
+  }),
   columns: z.array(z.object({ heading: z.string(), target: z.string(), why: z.string(), sure: z.boolean(), samples: z.array(z.string()) })),
   counts: z
     .object({

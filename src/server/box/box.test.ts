@@ -199,10 +199,10 @@ describe('lists', () => {
   afterAll(() => {
     fs.rmSync(folder, { recursive: true });
   });
-  const cut = async (content: string | Uint8Array) => {
+  const cut = async (content: string | Uint8Array, part?: string) => {
     const file = path.join(folder, 'list');
     fs.writeFileSync(file, content);
-    return openBox.run('list', { path: file, rows: path.join(folder, 'rows') });
+    return openBox.run('list', { path: file, rows: path.join(folder, 'rows'), ...(part !== undefined && { part }) });
   };
   const rows = (): [number, string[]][] =>
     fs
@@ -232,17 +232,19 @@ describe('lists', () => {
     for (const bytes of [await writeXlsx({ sheets }), await writeOds({ sheets: sheets.slice(1) })]) {
       const { list } = await cut(bytes);
       expect(list).toMatchObject({ headings: ['Company', 'Name', 'Seen', 'Area', 'Phone', 'Comes'], total: 2 });
-      expect(list?.says).toEqual(['the sheet “Guests” was read: the other 1 stay outside']);
+      expect(list).toMatchObject({ parts: ['Guests', 'Old'], part: 'Guests', says: [] });
       expect(rows().map(([, cells]) => cells)).toEqual(expected);
+      expect((await cut(bytes, 'Old')).list).toMatchObject({ part: 'Old', total: 1 });
+      expect(rows().map(([, cells]) => cells)).toEqual([['y']]);
     }
   });
 
   test('a list in an archive is read; an archive without one, and a damaged file, say so', async () => {
     const zip = zipSync({ 'guests.csv': strToU8('Name;Mail\nAnn;a@b.example\n'), 'readme.md': strToU8('x') });
     expect((await cut(zip)).list).toMatchObject({ headings: ['Name', 'Mail'], total: 1, says: [] });
-    expect((await cut(zipSync({ 'a.csv': strToU8('Name,Mail\nAnn,a@b.example\n'), 'b.csv': strToU8('x') }))).list?.says).toEqual([
-      'of the archive “a.csv” was read: bring the other 1 by themselves',
-    ]);
+    const two = zipSync({ 'a.csv': strToU8('Name,Mail\nAnn,a@b.example\n'), 'b.csv': strToU8('Who,Reach\nBen,b@b.example\n') });
+    expect((await cut(two)).list).toMatchObject({ parts: ['a.csv', 'b.csv'], part: 'a.csv', headings: ['Name', 'Mail'] });
+    expect((await cut(two, 'b.csv')).list).toMatchObject({ part: 'b.csv', headings: ['Who', 'Reach'] });
     expect(await cut(zipSync({ 'readme.md': strToU8('x') }))).toMatchObject({ problem: expect.stringContaining('holds no list') });
     expect(await cut(Buffer.from('PK\u0003\u0004 and then nothing'))).toMatchObject({
       problem: 'the file is damaged: save it anew and bring it again',

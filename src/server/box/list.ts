@@ -25,12 +25,12 @@ const WHOLE_BYTES = 16 * 1024 * 1024;
 const MAY_BE_DAY = /^\s*\d{1,2}[./-]\d/;
 const number = (count: number): string => count.toLocaleString('en-GB');
 
-export async function listOf({ path, rows }: BoxWork['list']['in']): Promise<BoxWork['list']['out']> {
+export async function listOf({ path, rows, part }: BoxWork['list']['in']): Promise<BoxWork['list']['out']> {
   const { size } = fs.statSync(path);
   if (size === 0) return { problem: 'the file is empty' };
   if (size > TABLE_LIMITS.bytes)
     return { problem: `the file has ${Math.round(size / 1e6)} MB: at most ${TABLE_LIMITS.bytes / 1024 / 1024} MB can be taken in at once` };
-  const inner = await fromArchive(path, rows);
+  const inner = await fromArchive(path, rows, part);
   if (inner) return inner;
   const head = firstBytes(path);
   const isWide = (head[0] === 0xff && head[1] === 0xfe) || (head[0] === 0xfe && head[1] === 0xff);
@@ -44,18 +44,19 @@ export async function listOf({ path, rows }: BoxWork['list']['in']): Promise<Box
 }
 
 /** A spreadsheet, or a list in an archive, is read as the text it holds. */
-async function fromArchive(path: string, rows: string): Promise<BoxWork['list']['out'] | undefined> {
+async function fromArchive(path: string, rows: string, part: string | undefined): Promise<BoxWork['list']['out'] | undefined> {
   const { size } = fs.statSync(path);
   if (firstBytes(path).subarray(0, 4).toString() !== 'PK\u0003\u0004') return undefined;
   if (size > WHOLE_BYTES)
     return { problem: `spreadsheets and archives of more than ${WHOLE_BYTES / 1024 / 1024} MB: bring the list as CSV` };
   const text = `${rows}.text`;
   try {
-    const inner = await unpacked(fs.readFileSync(path));
+    const inner = await unpacked(fs.readFileSync(path), part);
     if (!inner) return undefined;
     fs.writeFileSync(text, inner.bytes);
     const read = await listOf({ path: text, rows });
-    return read.list ? { list: { ...read.list, says: [...inner.says, ...read.list.says] } } : read;
+    const { parts, part: chosen } = inner;
+    return read.list ? { list: { ...read.list, parts, part: chosen, says: [...inner.says, ...read.list.says] } } : read;
   } catch (error) {
     return {
       problem:

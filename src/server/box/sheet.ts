@@ -17,38 +17,45 @@ export interface Unpacked {
   readonly bytes: Uint8Array;
   /** what a reader of the list should know */
   readonly says: readonly string[];
+  /** names of the sheets, or of the lists in an archive, that could be read */
+  readonly parts: readonly string[];
+  /** the one that was */
+  readonly part: string;
 }
 
 const LIST = /^[^/]{1,120}\.(?:csv|txt|tsv|vcf|xlsx|ods)$/i;
 const isArchive = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4;
 
-/** The list inside a spreadsheet or an archive as text; undefined when the file is neither. Throws with what is wrong, in words. */
-export async function unpacked(bytes: Uint8Array, depth = 0): Promise<Unpacked | undefined> {
+/**
+ * The list inside a spreadsheet or an archive as text: the named part, else the first that has rows; undefined when the file is neither.
+ * Throws with what is wrong, in words.
+ */
+export async function unpacked(bytes: Uint8Array, part?: string, depth = 0): Promise<Unpacked | undefined> {
   if (!isArchive(bytes)) return undefined;
   checkArchive(bytes);
   const names = archiveEntries(bytes).map((entry) => entry.name);
-  if (names.includes('xl/workbook.xml')) return sheetText((await readXlsx(bytes)).sheets);
-  if (names.includes('content.xml') && names.includes('mimetype')) return sheetText((await readOds(bytes)).sheets);
-  const lists = names.filter((name) => LIST.test(name));
-  const [first] = lists;
-  if (first === undefined || depth > 0)
+  if (names.includes('xl/workbook.xml')) return sheetText((await readXlsx(bytes)).sheets, part);
+  if (names.includes('content.xml') && names.includes('mimetype')) return sheetText((await readOds(bytes)).sheets, part);
+  const parts = names.filter((name) => LIST.test(name));
+  const chosen = parts.find((name) => name === part) ?? parts[0];
+  if (chosen === undefined || depth > 0)
     throw new Error('this archive holds no list: put a CSV, XLSX, ODS or VCF file into it, or bring that alone');
-  const inner = unzipSync(bytes, { filter: ({ name }) => name === first })[first] ?? new Uint8Array();
-  const says = lists.length > 1 ? [`of the archive “${first}” was read: bring the other ${lists.length - 1} by themselves`] : [];
-  const deeper = await unpacked(inner, depth + 1);
-  return { bytes: deeper?.bytes ?? inner, says: [...says, ...(deeper?.says ?? [])] };
+  const inner = unzipSync(bytes, { filter: ({ name }) => name === chosen })[chosen] ?? new Uint8Array();
+  const deeper = await unpacked(inner, undefined, depth + 1);
+  const says =
+    deeper && deeper.parts.length > 1 ? [`of “${chosen}” the sheet “${deeper.part}” was read: bring it alone to choose another`] : [];
+  return { bytes: deeper?.bytes ?? inner, says, parts, part: chosen };
 }
 
-/** The first sheet one sees with rows in it. */
-function sheetText(sheets: readonly Sheet[]): Unpacked {
+/** A sheet as text, of those one sees that have rows in them: the one of that name, else the first. */
+function sheetText(sheets: readonly Sheet[], part: string | undefined): Unpacked {
   const filled = sheets.filter(
     (sheet) => sheet.hidden !== true && sheet.rows.some((row) => row.some((cell) => cell !== null && cell !== '')),
   );
-  const [sheet] = filled;
+  const sheet = filled.find(({ name }) => name === part) ?? filled[0];
   if (!sheet) throw new Error('no sheet of this file has any rows');
   const rows = spread(sheet).map((row) => row.map(cellText));
-  const says = filled.length > 1 ? [`the sheet “${sheet.name}” was read: the other ${filled.length - 1} stay outside`] : [];
-  return { bytes: Buffer.from(stringify(rows)), says };
+  return { bytes: Buffer.from(stringify(rows)), says: [], parts: filled.map(({ name }) => name), part: sheet.name };
 }
 
 /** Cells put together downwards say the same of each of their rows. */

@@ -84,7 +84,10 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
     previewImport(world, await imports.lookAtFile(world, actor, { name: query.name, path, flowId: query.flow ?? null }), {}),
   listImports: async ({ world }) => ({ items: await imports.imports(world) }),
   importStatus: ({ world, params }) => imports.importStatus(world, params.id ?? ''),
-  previewImport: ({ world, params, body }) => previewImport(world, params.id ?? '', body),
+  previewImport: async ({ world, params, body }) => {
+    if (body.part !== undefined) await imports.choosePart(world, params.id ?? '', body.part);
+    return previewImport(world, params.id ?? '', body);
+  },
   startImport: ({ world, actor, params, body }) => imports.startImport(world, actor, params.id ?? '', body),
   refusedRows: async ({ world, params }) => {
     const { name, headings, rows } = await imports.refusedRows(world, params.id ?? '');

@@ -31,7 +31,7 @@ const LEASE_MS = 120_000;
 
 export interface ImportPreview {
   readonly import: ImportRow;
-  readonly table: Pick<ListTable, 'encoding' | 'delimiter' | 'headingRow'>;
+  readonly table: Required<Pick<ListTable, 'encoding' | 'delimiter' | 'headingRow' | 'parts' | 'part'>>;
   readonly columns: readonly ColumnGuess[];
   /** the first rows */
   readonly rows: readonly {
@@ -72,10 +72,10 @@ export async function previewImport(
     await world.clock.now(),
     fields,
   );
-  const { encoding, delimiter, headingRow } = row.listTable;
+  const { encoding, delimiter, headingRow, parts = [], part = '' } = row.listTable;
   return {
     import: row,
-    table: { encoding, delimiter, headingRow },
+    table: { encoding, delimiter, headingRow, parts, part },
     columns: guesses.map((guess, i) => ({ ...guess, target: matching[i] ?? 'leave out' })),
     rows: plans.map((plan, i) => ({
       row: plan.row,

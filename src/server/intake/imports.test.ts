@@ -1,6 +1,7 @@
 import { demoWorld, testWorker, type TestWorld } from '../../testing/world';
 import { previewImport } from './import-preview';
-import { importStatus, lookAtFile, runImport, startImport } from './imports';
+import { writeXlsx } from 'hucre/xlsx';
+import { choosePart, importStatus, lookAtFile, runImport, startImport } from './imports';
 import { createCompany, createPerson, people } from '../records/records';
 import type { Actor } from '../platform/world';
 
@@ -51,6 +52,38 @@ test('a list with the same headings, under any name, is taken as the last one wa
   expect(second.import).toMatchObject({ matchingFrom: 'March fair', matching: ['person.name', 'person.email', 'note'] });
   const other = await previewImport(world, await look('Who,Reach\nTom Ash,tom@marlpit.example\n', 'march.csv'), {});
   expect(other.import.matchingFrom).toBeNull();
+});
+
+test('of a workbook another sheet can be read before it is taken in, and its columns are guessed anew', async () => {
+  const bytes = await writeXlsx({
+    sheets: [
+      {
+        name: 'Notes',
+        rows: [
+          ['What', 'When'],
+          ['coffee', 'noon'],
+        ],
+      },
+      {
+        name: 'Members',
+        rows: [
+          ['Name', 'E-mail'],
+          ['Mara Quill', 'm.quill@oakmere-glass.example'],
+          ['Tom Ash', 'tom@marlpit.example'],
+        ],
+      },
+    ],
+  });
+  const id = await lookAtFile(world, ines, { name: 'club.xlsx', bytes });
+  expect((await previewImport(world, id, {})).table).toMatchObject({ parts: ['Notes', 'Members'], part: 'Notes' });
+  await expect(choosePart(world, id, 'Nothing')).rejects.toThrow('there is no “Nothing” in club.xlsx');
+  await choosePart(world, id, 'Members');
+  const chosen = await previewImport(world, id, {});
+  expect(chosen).toMatchObject({ table: { part: 'Members' }, import: { total: 2, matching: ['person.name', 'person.email'] } });
+  await startImport(world, ines, id, {});
+  await testWorker(world).drain();
+  expect((await people(world, { limit: 5 })).items.map((person) => person.name).sort()).toEqual(['Mara Quill', 'Tom Ash']);
+  await expect(choosePart(world, id, 'Notes')).rejects.toThrow('taken in already');
 });
 
 test('a list from before lists were kept in pieces is cut when somebody looks at it', async () => {

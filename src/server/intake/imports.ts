@@ -1,4 +1,4 @@
-import { writeFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { cleanText, cutText, fold, type Instant } from '../../core/base';
 import { isOfCompanies, guessColumns, RowPlanner, type Target } from '../../core/intake';
@@ -13,10 +13,14 @@ import {
   lastMatching,
   listImports,
   progressImport,
+  keepFile,
+  oldFile,
   putMatching,
+  putPart,
   queueImport,
   type ImportRow,
 } from './store/imports';
+import type { ReadList } from '../ports';
 import { LeaseLost } from '../platform/store/lease';
 import { insertAudit } from '../access/store/audit';
 import { loadCatalogue } from '../records/fields';
@@ -47,7 +51,7 @@ export async function lookAtFile(
     else at = file.path;
     await cutList(world, name, at, folder, (list, pieces) =>
       world.db.begin(async (tx) => {
-        const headings = list.headings.map((heading) => fold(heading).trim()).join('\n');
+        const headings = headingsOf(list);
         // Without headings nothing tells that two lists are alike.
         const kept = list.headingRow === 0 ? undefined : await lastMatching(tx, headings);
         await insertImport(
@@ -69,6 +73,7 @@ export async function lookAtFile(
           now,
         );
         await keepPieces(tx, id, pieces);
+        if ((list.parts?.length ?? 0) > 1) await keepFile(tx, id, await readFile(at));
         if (kept) return;
         const sample = (await rowsFrom(tx, id, 0, 2)).map((row) => row.cells);
         await putMatching(tx, id, {
@@ -79,6 +84,32 @@ export async function lookAtFile(
     );
   });
   return id;
+}
+
+/** Lists with the same headings are alike. */
+const headingsOf = (list: { readonly headings: readonly string[] }): string =>
+  list.headings.map((heading) => fold(heading).trim()).join('\n');
+
+/** Reads another sheet of a workbook, or another list of an archive, in place of the one that was read; its columns are guessed anew. */
+export async function choosePart(world: World, id: string, part: string): Promise<void> {
+  const row = await listWithTable(world, id);
+  if (row.listTable.part === part) return;
+  if (!row.listTable.parts?.includes(part)) throw new Refusal('not valid', `there is no “${part}” in ${row.fileName}`);
+  const bytes = found(await oldFile(world.db, id), 'the file of this list');
+  await withFolder(async (folder) => {
+    const file = path.join(folder, 'list');
+    await writeFile(file, bytes);
+    const keep = (list: ReadList, pieces: AsyncIterable<Uint8Array>): Promise<void> =>
+      world.db.begin(async (tx) => {
+        const made = { table: tableOf(list), total: list.total, says: list.says, headings: headingsOf(list), matching: [] };
+        if (!(await putPart(tx, id, made))) throw new Refusal('conflict', 'this list has been taken in already');
+        await keepPieces(tx, id, pieces);
+        const sample = (await rowsFrom(tx, id, 0, 2)).map((entry) => entry.cells);
+        const matching = guessColumns(list.headings, sample, await loadCatalogue(tx)).map((guess) => guess.target);
+        await putMatching(tx, id, { matching, defaultCountry: row.defaultCountry });
+      });
+    await cutList(world, row.fileName, file, folder, keep, part);
+  });
 }
 
 const labelOf = (fileName: string): string => fileName.replace(/\.[a-z]+$/i, '').replace(/[_-]+/g, ' ');

@@ -35,11 +35,12 @@ export async function cutList(
   file: string,
   folder: string,
   keep: (list: ReadList, pieces: AsyncIterable<Uint8Array>) => Promise<void>,
+  part?: string,
 ): Promise<void> {
   const rows = path.join(folder, 'rows.jsonl');
   let read;
   try {
-    read = await world.box.run('list', { path: file, rows });
+    read = await world.box.run('list', { path: file, rows, ...(part !== undefined && { part }) });
   } catch (error) {
     if (error instanceof WorldFailure) throw new Refusal('not valid', `${name}: ${error.message}`);
     throw error;
@@ -64,12 +65,13 @@ export async function keepPieces(tx: Tx, id: string, pieces: AsyncIterable<Uint8
   for await (const bytes of pieces) await insertPiece(tx, id, no++, bytes);
 }
 
-export const tableOf = ({ headings, headingRow, encoding, delimiter, dayOrders }: ReadList): ListTable => ({
+export const tableOf = ({ headings, headingRow, encoding, delimiter, dayOrders, parts, part }: ReadList): ListTable => ({
   headings,
   headingRow,
   encoding,
   delimiter,
   dayOrders,
+  ...(parts !== undefined && part !== undefined && { parts, part }),
 });
 
 /** A list with its table; one from before lists were kept in pieces is cut now. */

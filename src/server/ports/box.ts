@@ -17,6 +17,9 @@ export interface ReadList {
   readonly total: number;
   /** by column, which number of a day comes first where the column tells */
   readonly dayOrders: readonly (DayOrder | null)[];
+  /** of a workbook or an archive: the sheets or lists in it, and which of them this is */
+  readonly parts?: readonly string[];
+  readonly part?: string;
   /** what a reader of it should know: cells behind the last heading, joined into the last column */
   readonly says: readonly string[];
 }
@@ -38,7 +41,7 @@ export interface BoxWork {
   readonly 'calendar answer': { readonly in: { readonly xml: string }; readonly out: readonly string[] };
   /** reads the file at `path`, writes its rows to `rows` as lines `[file row, [cells]]` */
   readonly list: {
-    readonly in: { readonly path: string; readonly rows: string };
+    readonly in: { readonly path: string; readonly rows: string; readonly part?: string };
     readonly out: { readonly list?: ReadList; readonly problem?: string };
   };
   readonly flow: { readonly in: { readonly text: string; readonly library: Library }; readonly out: readonly Finding[] };

@@ -13,6 +13,9 @@ export interface ListTable {
   readonly delimiter: string;
   /** by column, which number of a day comes first where the column tells; missing for lists taken in before that was asked */
   readonly dayOrders?: readonly (DayOrder | null)[];
+  /** of a workbook or an archive: the sheets or lists in it, and which of them this is */
+  readonly parts?: readonly string[];
+  readonly part?: string;
 }
 export interface RowCounts {
   readonly new: number;
@@ -89,6 +92,8 @@ export async function readPiece(tx: Tx, id: string, no: number): Promise<Uint8Ar
   const [row] = await tx<{ bytes: Uint8Array }[]>`select bytes from import_piece where import_id = ${id} and no = ${no}`;
   return row?.bytes;
 }
+/** The file as it came: of a workbook whose other sheets may be wanted, or from before lists were kept in pieces. */
+export const keepFile = (tx: Tx, id: string, bytes: Uint8Array): Promise<void> => insertPiece(tx, id, AS_FILE, bytes);
 export const oldFile = (tx: Tx, id: string): Promise<Uint8Array | undefined> => readPiece(tx, id, AS_FILE);
 /** Names under which lists were taken in. */
 export async function listLabels(tx: Tx): Promise<string[]> {
@@ -100,6 +105,25 @@ export async function listLabels(tx: Tx): Promise<string[]> {
 export async function putTable(tx: Tx, id: string, table: ListTable, total: number): Promise<void> {
   await tx`delete from import_piece where import_id = ${id} and no = ${AS_FILE}`;
   await tx`update import set list_table = ${tx.json(table as never)}, total = ${total} where id = ${id}`;
+}
+/** Another part of the file takes the place of the one that was read. False: the list is no longer only looked at. */
+export async function putPart(
+  tx: Tx,
+  id: string,
+  made: {
+    readonly table: ListTable;
+    readonly total: number;
+    readonly says: readonly string[];
+    readonly headings: string;
+    readonly matching: readonly Target[];
+  },
+): Promise<boolean> {
+  const changed =
+    await tx`update import set list_table = ${tx.json(made.table as never)}, total = ${made.total}, says = ${tx.json(made.says)},
+    headings = ${made.headings}, matching = ${tx.json(made.matching)}, matching_from = null, forecast = null where id = ${id} and state = 'looked at'`;
+  if (changed.count === 0) return false;
+  await tx`delete from import_piece where import_id = ${id} and no <> ${AS_FILE}`;
+  return true;
 }
 
 /** Another matching makes other rows: what would become of them is counted again. */

@@ -3,7 +3,7 @@ import { plural } from '../../../core/base';
 import { isOfCompanies } from '../../../core/intake';
 
 /** A list before it is taken in. */
-export type PreviewView = Omit<Answer<'previewImport'>, 'import'>;
+export type PreviewView = Answer<'previewImport'>;
 /** A row as it is read, with what becomes of it. */
 export type PreviewRow = PreviewView['rows'][number];
 export type Counts = NonNullable<PreviewView['counts']>;

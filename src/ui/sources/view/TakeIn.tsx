@@ -23,7 +23,7 @@ const DELIMITER: Readonly<Record<string, string>> = { ',': 'commas', ';': 'semic
 export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
   const taking = useTakeIn(status, first);
   const [flowId, setFlowId] = useState(status.flowId ?? flows[0]?.id ?? '');
-  const { preview, problem, setProblem, busy, running, change, take } = taking;
+  const { preview, problem, setProblem, busy, running, change, choosePart, take } = taking;
   if (!preview || running || status.state === 'done') return <TakeInProgress status={status} />;
   const counts = preview.counts ?? countsOf(preview.rows);
   const takes = counts.new + counts.known + counts.perhaps;
@@ -36,10 +36,10 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
           <>
             <Tag>{status.fileName}</Tag>
             <span className="quiet cut">
-              {plural(status.total, 'row')} · {DELIMITER[preview.table.delimiter]} · {preview.table.encoding} ·{' '}
+              {plural(preview.import.total, 'row')} · {DELIMITER[preview.table.delimiter]} · {preview.table.encoding} ·{' '}
               {preview.table.headingRow === 0 ? 'no headings: every row is taken as one' : `heading in row ${preview.table.headingRow}`}
-              {status.says.length === 0 ? '' : ` · ${status.says.join(' · ')}`}
-              {status.matchingFrom === null ? '' : ` · columns as in “${status.matchingFrom}”, which had the same headings`}
+              {preview.import.says.length === 0 ? '' : ` · ${preview.import.says.join(' · ')}`}
+              {preview.import.matchingFrom === null ? '' : ` · columns as in “${preview.import.matchingFrom}”, which had the same headings`}
             </span>
           </>
         }
@@ -64,7 +64,7 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
         }}
       />
       <div className="cols">
-        <TakeInColumns preview={preview} busy={busy} change={change} mayTakeIn={mayTakeIn} />
+        <TakeInColumns preview={preview} busy={busy} change={change} choosePart={choosePart} mayTakeIn={mayTakeIn} />
         <TakeInOutcome status={status} preview={preview} busy={busy} flows={flows} flowId={flowId} onFlow={setFlowId} />
       </div>
     </>

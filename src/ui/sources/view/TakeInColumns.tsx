@@ -7,19 +7,39 @@ import { placed } from '../../kit/placed';
 import type { PreviewView } from '../state/preview';
 import type { TakingIn } from './useTakeIn';
 
-interface Props extends Pick<TakingIn, 'busy' | 'change'> {
+interface Props extends Pick<TakingIn, 'busy' | 'change' | 'choosePart'> {
   readonly preview: PreviewView;
   readonly mayTakeIn: boolean;
 }
 
 /** What each column means, and why it is thought so; any can be said otherwise. */
-export function TakeInColumns({ preview, busy, change, mayTakeIn }: Props) {
+export function TakeInColumns({ preview, busy, change, choosePart, mayTakeIn }: Props) {
   const fields = useFields();
   return (
     <section className="col paper grow" aria-label="Columns">
       <div className="bar">
         <h2 className="grow">What the columns mean</h2>
-        <span className="quiet">guessed from headings and contents · kept for lists with these headings</span>
+        {preview.table.parts.length > 1 ? (
+          <span>
+            <span className="quiet">of “{preview.import.fileName}” read </span>
+            <Select
+              value={preview.table.part}
+              disabled={!mayTakeIn || busy}
+              onChange={(event) => {
+                choosePart(event.target.value);
+              }}
+              inputProps={{ 'aria-label': 'Part of the file' }}
+            >
+              {preview.table.parts.map((part) => (
+                <MenuItem key={part} value={part}>
+                  {part}
+                </MenuItem>
+              ))}
+            </Select>
+          </span>
+        ) : (
+          <span className="quiet">guessed from headings and contents · kept for lists with these headings</span>
+        )}
       </div>
       <table className="plain">
         <tbody>

@@ -71,6 +71,15 @@ export function useTakeIn(status: ListStatus, first: PreviewView | null) {
         setBusy(false);
       }, failed);
     },
+    /** another sheet of the workbook, or another list of the archive; its columns are guessed anew */
+    choosePart: (part: string): void => {
+      setBusy(true);
+      call('previewImport', { params: { id: status.id }, body: { part } }).then((answer) => {
+        setPreview(answer);
+        setProblem(null);
+        setBusy(false);
+      }, failed);
+    },
     take: (flowId: string | null): void => {
       setBusy(true);
       call('startImport', { params: { id: status.id }, body: { matching, flowId } }).then(() => {
