@@ -74,6 +74,8 @@ try {
     }
   };
 
+  // What comes back stops a mailbox sooner or later, as it should: here nobody's address is wrong and nobody complains.
+  await fetch(`http://127.0.0.1:${world.ports.mail}/never`, { method: 'POST', body: JSON.stringify({ kinds: ['bounce', 'complains'] }) });
   const [flow] = (await api('GET', '/flows')).items;
   const list = ['Name,Mail', ...Array.from({ length: SENDS }, (_, i) => `Reader Number${i},reader${i}@silent${i}.example`)].join('\n');
   const { import: uploaded } = await api('POST', `/imports?name=kill.csv&flow=${flow.id}`, Buffer.from(list));

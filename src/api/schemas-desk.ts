@@ -17,6 +17,12 @@ const readingSchema = z.object({
   plan: z.enum(['stop', 'pause', 'continue']),
   toMachines: z.array(z.string()).describe('sentences addressed to a machine that reads: left out'),
   tone: z.enum(['negative', 'neutral', 'positive']).optional(),
+  also: z.array(z.enum(REPLY_KINDS)).optional().describe('what else it says'),
+  named: z.object({ name: z.string().nullable(), email: z.string().nullable() }).optional().describe('whom they name in their place'),
+  times: z
+    .array(z.string())
+    .optional()
+    .describe('days and times they propose or take, by their clocks: 2026-12-01T09:15, or the day alone'),
   taughtBy: z.string().optional(),
   corrected: z.object({ by: z.string(), kind: z.enum(REPLY_KINDS), objection: z.enum(OBJECTIONS).nullable() }).optional(),
 });

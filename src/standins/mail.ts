@@ -4,7 +4,7 @@ import { simpleParser, type ParsedMail } from 'mailparser';
 import nodemailer from 'nodemailer';
 import { SMTPServer } from 'smtp-server';
 import { z } from 'zod';
-import { personaOf, type Persona, type PersonaKind, type PersonaWords } from './personas';
+import { PERSONA_KINDS, personaOf, type Persona, type PersonaKind, type PersonaWords } from './personas';
 import { listen, readJson, sendJson, type StandIn } from './server';
 
 export interface MailStandInOptions {
@@ -39,6 +39,7 @@ interface Due {
 }
 
 const tickSchema = z.object({ now: z.number() });
+const neverSchema = z.object({ kinds: z.array(z.enum(PERSONA_KINDS)) });
 const faultSchema = z.object({
   mode: z.enum(['none', 'drop after data', 'drop and forget', 'defer', 'refuse', 'slow']),
   share: z.number().min(0).max(1).default(1),
@@ -77,6 +78,7 @@ class Recipients {
   private readonly taken: Taken[] = [];
   private readonly ids = new Map<string, number>();
   private due: Due[] = [];
+  private never: ReadonlySet<PersonaKind> = new Set();
   private fault: z.infer<typeof faultSchema> = { mode: 'none', share: 1 };
   private received = 0;
   private readonly answered = new Set<string>();
@@ -174,7 +176,7 @@ class Recipients {
     this.ids.set(taken.messageId, (this.ids.get(taken.messageId) ?? 0) + 1);
     const persona = personaOf(taken.to, this.options.personas ?? new Map(), this.options.answers);
     // A notice to a colleague can be unsubscribed from by nobody, and nobody answers it.
-    if (persona.kind === 'silent' || !taken.from || taken.unsubscribe === '' || this.answered.has(taken.to)) return;
+    if (persona.kind === 'silent' || this.never.has(persona.kind) || !taken.from || taken.unsubscribe === '' || this.answered.has(taken.to)) return;
     this.answered.add(taken.to);
     this.due.push({ at: taken.at + persona.afterMs, to: taken.to, mail: taken, persona });
   }
@@ -203,6 +205,12 @@ class Recipients {
     }
     if (url.pathname === '/fault') {
       this.fault = faultSchema.parse(await readJson(request));
+      sendJson(response, { ok: true });
+      return;
+    }
+    // From now on recipients of these kinds are silent: enough of them come back to stop a mailbox.
+    if (url.pathname === '/never') {
+      this.never = new Set(neverSchema.parse(await readJson(request)).kinds);
       sendJson(response, { ok: true });
       return;
     }

@@ -1,6 +1,7 @@
 import { stableHash } from '../core/base';
 
-export type PersonaKind = 'silent' | 'yes' | 'price' | 'away' | 'bounce' | 'unsubscribe' | 'later' | 'elsewhere' | 'complains';
+export const PERSONA_KINDS = ['silent', 'yes', 'price', 'away', 'bounce', 'unsubscribe', 'later', 'elsewhere', 'complains'] as const;
+export type PersonaKind = (typeof PERSONA_KINDS)[number];
 
 /** How a stand-in recipient behaves: what they answer and after how long. */
 export interface Persona {

@@ -5,7 +5,12 @@ const at = Date.parse('2026-11-24T09:00:00Z');
 const read = (text: string, examples: readonly ReplyExample[] = []) =>
   understandReply({ subject: '', text, at, autoSubmitted: false, examples });
 const NEXT_YEAR: ReplyExample = { id: 'a', words: 'Perhaps next year.', kind: 'not now', objection: null };
-const DEAR: ReplyExample = { id: 'b', words: 'The board looked at the sum and swallowed hard.', kind: 'objection', objection: 'price' };
+const DEAR: ReplyExample = {
+  id: 'b',
+  words: 'The board looked at the last page and swallowed hard.',
+  kind: 'objection',
+  objection: 'price',
+};
 
 test('what a person has shown is understood the next time, and says by what', () => {
   expect(read('Perhaps next year.').kind).toBe('unclear');
@@ -15,7 +20,7 @@ test('what a person has shown is understood the next time, and says by what', ()
     taughtBy: 'a',
     quote: 'Perhaps next year!',
   });
-  expect(read('Hello, the board looked at the sum and swallowed very hard.', [DEAR])).toMatchObject({
+  expect(read('Hello, the board looked at the last page and swallowed very hard.', [DEAR])).toMatchObject({
     kind: 'objection',
     objection: 'price',
   });

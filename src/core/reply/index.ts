@@ -10,5 +10,6 @@ export { NO_SIGNS, type MailSigns } from './machine';
 export { ownWords, withoutSignature, written, type Written } from './own-words';
 export { alikeAs, taughtBy, type ReplyExample } from './examples';
 export { correctedReading, understandReply, type Answering, type ReplyReading } from './understand';
+export type { Named } from './named';
 export type { Objection, ReplyKind } from './kinds';
 export type { Tone } from './tone';

@@ -7,8 +7,10 @@ import type { Objection, ReplyKind } from './kinds';
 import { byHeads, machineKind, NO_SIGNS, saysAway, type MailSigns } from './machine';
 import { written } from './own-words';
 import { taughtBy, type ReplyExample } from './examples';
+import { namedInstead, type Named } from './named';
 import { plain } from './plain';
 import { toneOf, type Tone } from './tone';
+import { timesSaid } from './times';
 import { resumeOn } from './when';
 
 /** An answer as it came. */
@@ -42,6 +44,12 @@ export interface ReplyReading {
   readonly plan: Consequence['plan'];
   /** sentences addressed to a machine that reads: left out, and shown to a person */
   readonly toMachines: readonly string[];
+  /** what else it says beside its kind, most said first */
+  readonly also?: readonly ReplyKind[];
+  /** whom they name to be written to in their place */
+  readonly named?: Named;
+  /** days and times they propose or take, as their clocks show them */
+  readonly times?: readonly string[];
   /** how they write; what an older version read has none */
   readonly tone?: Tone;
   /** the correction it was understood by */
@@ -69,10 +77,43 @@ export function understandReply(mail: Answering): ReplyReading {
     ...(mail.from !== undefined && { from: mail.from }),
   });
   const reading = readingOf(mail, own.text);
-  return { ...reading, plan: planOf(reading.kind, reading.when), toMachines: own.toMachines, tone: toneOf(own.text, reading.kind) };
+  return {
+    ...reading,
+    ...besideIt(mail, own.text, reading.kind),
+    plan: planOf(reading.kind, reading.when),
+    toMachines: own.toMachines,
+    tone: toneOf(own.text, reading.kind),
+  };
 }
 
-function readingOf(mail: Answering, text: string): Omit<ReplyReading, 'plan' | 'toMachines' | 'tone'> {
+/** Kinds in which somebody else is named, and in which a time is proposed or taken. */
+const NAMES: ReadonlySet<ReplyKind> = new Set(['wrong person', 'moved job', 'out of office']);
+const TIMES: ReadonlySet<ReplyKind> = new Set(['interested', 'question', 'meeting accepted', 'meeting declined']);
+/** What is worth a word beside the kind that decides. */
+const BESIDE: ReadonlySet<ReplyKind> = new Set([
+  'interested',
+  'question',
+  'objection',
+  'not now',
+  'already customer',
+  'moved job',
+  'wrong person',
+]);
+const MOST_BESIDE = 2;
+
+/** What an answer says beside its kind; parts that are not there are left out. */
+function besideIt(mail: Answering, text: string, kind: ReplyKind): Pick<ReplyReading, 'also' | 'named' | 'times'> {
+  const named = NAMES.has(kind) ? namedInstead(text, mail.from ?? '') : undefined;
+  const times = TIMES.has(kind) ? timesSaid(text, mail.at) : [];
+  const asks = sentencesOf(text).some((sentence) => sentence.trimEnd().endsWith('?'));
+  const others = consequenceOf(kind).wantsPerson
+    ? [...weigh(text).flatMap((entry) => (entry.score >= 2 ? [entry.kind] : [])), ...(asks ? (['question'] as const) : [])]
+    : [];
+  const also = [...new Set(others)].filter((other) => other !== kind && BESIDE.has(other)).slice(0, MOST_BESIDE);
+  return { ...(also.length > 0 && { also }), ...(named && { named }), ...(times.length > 0 && { times }) };
+}
+
+function readingOf(mail: Answering, text: string): Omit<ReplyReading, 'plan' | 'toMachines' | 'tone' | 'also' | 'named' | 'times'> {
   const signs = mail.signs ?? NO_SIGNS;
   const { at } = mail;
   const given = {
@@ -219,7 +260,7 @@ function decide(
   return asks.length > 0 ? { kind: 'question', objection: null, score: 3, quote: asks[0] ?? '' } : undefined;
 }
 const DENIES =
-  /(?<![\p{L}])(?:no|not|never|nothing|don't|nicht|kein\w*|nie|nichts|niet|geen|nooit|niets|ne|pas|plus|rien|jamais|nunca|nada|ni)(?![\p{L}])/u;
+  /(?<![\p{L}])(?:no|not|never|nothing|don't|nicht|kein\w*|nie|nichts|niet|geen|nooit|niets|ne|pas|plus|rien|jamais|nunca|nada|ni|but|however|aber|doch|sondern|maar|mais|pero)(?![\p{L}])/u;
 const STOP = /^(?:stop|stopp|halt|arret|alto|baja|unsubscribe|abmelden|uitschrijven)[.! ]*$/;
 const YES =
   /^(?:ok|okay|yes|yes please|sure|ja|ja gern|ja graag|gern|graag|prima|oui|d'accord|si|vale|de acuerdo|perfect|perfekt|parfait|fine|great)[.! ]*$/;

@@ -25,11 +25,11 @@ const last = async () => {
   if (!message) throw new Error('nothing came');
   return message;
 };
-const DEAR: CorrectionAsk = { kind: 'objection', objection: 'price', words: 'The board looked at the sum and swallowed hard.' };
+const DEAR: CorrectionAsk = { kind: 'objection', objection: 'price', words: 'The board looked at the last page and swallowed hard.' };
 const say = async (ask: CorrectionAsk) => correctReading(world, ines, (await last()).id, ask);
 
 test('corrected, it is answered as what it is, decided anew, and understood so the next time', async () => {
-  await theyWrite('Thank you. The board looked at the sum and swallowed hard.');
+  await theyWrite('Thank you. The board looked at the last page and swallowed hard.');
   const mail = await last();
   expect(mail.reading?.objection).not.toBe('price');
   await decideReplies(world);
@@ -43,7 +43,7 @@ test('corrected, it is answered as what it is, decided anew, and understood so t
   const draft = await draftAnswer(world, ines, threadId);
   expect(draft.taken[0]?.said).toMatchObject({ kind: 'objection', about: 'price' });
   expect(await decideReplies(world)).toBe(1);
-  await theyWrite('Well: the board looked at the sum and swallowed hard!');
+  await theyWrite('Well: the board looked at the last page and swallowed hard!');
   expect((await last()).reading).toMatchObject({ kind: 'objection', objection: 'price', taughtBy: mail.id });
   expect((await corrections(world)).items).toEqual([
     expect.objectContaining({
@@ -57,14 +57,14 @@ test('corrected, it is answered as what it is, decided anew, and understood so t
   ]);
   await forgetCorrection(world, ines, mail.id);
   await expect(forgetCorrection(world, ines, mail.id)).rejects.toThrow('nothing was taught');
-  await theyWrite('The board looked at the sum and swallowed hard.');
+  await theyWrite('The board looked at the last page and swallowed hard.');
   expect((await last()).reading?.taughtBy).toBeUndefined();
 });
 
 test('before it is kept it says what follows and which other mails would be understood otherwise', async () => {
-  await theyWrite('The board looked at the sum and swallowed hard.');
+  await theyWrite('The board looked at the last page and swallowed hard.');
   const first = await last();
-  await theyWrite('Oh, the board looked at the sum and swallowed hard.');
+  await theyWrite('Oh, the board looked at the last page and swallowed hard.');
   expect(await tryCorrection(world, (await last()).id, DEAR)).toEqual({
     follows: { plan: 'stop', when: null, bars: false },
     read: 1,
@@ -101,7 +101,7 @@ test('what a machine was taken to have written waits for a person once it is sai
 });
 
 test('is refused where it cannot be', async () => {
-  await theyWrite('The board looked at the sum and swallowed hard.');
+  await theyWrite('The board looked at the last page and swallowed hard.');
   await expect(say({ kind: 'bounce', objection: null, words: null })).rejects.toThrow('mail servers');
   await expect(say({ kind: 'objection', objection: null, words: null })).rejects.toThrow('what they object to');
   await expect(say({ kind: 'thanks', objection: 'price', words: null })).rejects.toThrow('only an objection');
@@ -111,7 +111,7 @@ test('is refused where it cannot be', async () => {
 });
 
 test('what somebody has, nobody else says of what kind it is, but who may take it over', async () => {
-  await theyWrite('The board looked at the sum and swallowed hard.');
+  await theyWrite('The board looked at the last page and swallowed hard.');
   const of = async (name: string): Promise<Actor> => {
     const user = (await users(world)).find((entry) => entry.name.startsWith(name));
     return { userId: user?.id ?? '', name: user?.name ?? '' };

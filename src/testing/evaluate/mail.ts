@@ -15,6 +15,8 @@ const entrySchema = z.looseObject({
   stop_followups: z.string(),
   resume_on: z.string().nullable(),
   new_text: z.string().nullable(),
+  referral: z.object({ name: z.string().nullable(), email: z.string().nullable() }).nullable().optional(),
+  proposed_times: z.array(z.string()).optional(),
   accept: z.record(z.string(), z.array(z.unknown())).default({}),
 });
 type Entry = z.output<typeof entrySchema>;
@@ -39,6 +41,8 @@ interface Given {
   readonly stop_followups: string;
   readonly resume_on: string | null;
   readonly new_text: string;
+  readonly referral: { readonly name: string | null; readonly email: string | null } | null;
+  readonly proposed_times: readonly string[];
   readonly sure: number;
 }
 
@@ -63,6 +67,8 @@ async function given(file: string, raw: Buffer, sent: ReadonlyMap<string, string
     stop_followups: consequenceOf(reading.kind).plan,
     resume_on: reading.when,
     new_text: written(mail.text, { from, ...(ours !== undefined && { ours }) }).text,
+    referral: reading.named ?? null,
+    proposed_times: reading.times ?? [],
     sure: reading.confidence,
   };
 }
@@ -144,6 +150,31 @@ export async function evaluateMail(folder: string, keyFile: string, answersFile:
     pairs
       .filter(({ is }) => is.resume_on !== null)
       .map(({ entry, is }) => accepted(entry, 'resume_on').some((spec) => isDay(is.resume_on, spec))),
+  );
+  const isNamed = (spec: unknown, is: Given['referral']): boolean => {
+    const wanted = spec as Given['referral'];
+    if (!wanted || !is) return !wanted && !is;
+    return (wanted.email ?? '') === (is.email ?? '') && fold(wanted.name ?? '') === fold(is.name ?? '');
+  };
+  // A key that says nothing of it is not asked.
+  const named = pairs.filter(({ entry, is }) => entry.referral !== undefined && (entry.referral !== null || is.referral !== null));
+  for (const { entry, is } of named)
+    if (!accepted(entry, 'referral').some((spec) => isNamed(spec, is.referral)))
+      say.push(`named   ${entry.file}: ${JSON.stringify(entry.referral)} expected, ${JSON.stringify(is.referral)} given`);
+  share(
+    'somebody named instead',
+    named.map(({ entry, is }) => accepted(entry, 'referral').some((spec) => isNamed(spec, is.referral))),
+  );
+  const timed = pairs.filter(
+    ({ entry, is }) => entry.proposed_times !== undefined && (entry.proposed_times.length > 0 || is.proposed_times.length > 0),
+  );
+  const isTimed = (spec: unknown, is: Given): boolean => JSON.stringify(spec) === JSON.stringify(is.proposed_times);
+  for (const { entry, is } of timed)
+    if (!accepted(entry, 'proposed_times').some((spec) => isTimed(spec, is)))
+      say.push(`times   ${entry.file}: ${JSON.stringify(entry.proposed_times)} expected, ${JSON.stringify(is.proposed_times)} given`);
+  share(
+    'times proposed or taken',
+    timed.map(({ entry, is }) => accepted(entry, 'proposed_times').some((spec) => isTimed(spec, is))),
   );
   const texts = pairs.filter(({ entry }) => entry.new_text !== null);
   const f1 = texts.map(({ entry, is }) =>

@@ -1,6 +1,7 @@
 /**
  * `main.ts`: the demo's questions before the demo's sites. `main.ts trades`: every trade read with what was learnt from all others.
  * `main.ts answers [BOOK [aside]]`: answers drafted from a book.
+ * `main.ts sayings FOLDER`: answers of a line each, by kind.
  * `main.ts FOLDER KEY [--answers FILE]`: any folder of sites, cold, worded and taught; the answers of the last step that differs.
  */
 import fs from 'node:fs';
@@ -11,6 +12,7 @@ import { readKeys } from './key';
 import { evaluateLists } from './lists';
 import { evaluateMail } from './mail';
 import { figuresOf, judge, leaveOneOut, readSites, STEPS, type Judged } from './run';
+import { evaluateSayings } from './sayings';
 import { demoSites, trainingSets } from './sets';
 
 const say = (line: string): void => {
@@ -67,6 +69,8 @@ if (first === 'mail') {
   const [, folder, key, option, answers] = process.argv.slice(2);
   if (folder === undefined || key === undefined) throw new Error('say FOLDER and KEY: the folder of the mails and the file of the key');
   for (const line of await evaluateMail(folder, key, option === '--answers' ? answers : undefined)) say(line);
+} else if (first === 'sayings') {
+  for (const line of evaluateSayings(second ?? 'evaluation/sayings')) say(line);
 } else if (first === 'answers') {
   if (!evaluateAnswers(process.argv.slice(3), say)) process.exitCode = 1;
 } else if (first === 'lists') {

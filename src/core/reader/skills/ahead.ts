@@ -68,6 +68,7 @@ export function daysAhead(text: string, written: Instant): readonly Day[] {
   const days = new DaysAhead(fold(text), Date.parse(iso(written)));
   days.dated();
   days.named();
+  days.numbered();
   days.afterThat();
   days.turns();
   days.spans();
@@ -115,6 +116,22 @@ class DaysAhead {
       if (word.length < 4 && word !== 'mai' && word !== 'mei') continue;
       this.put(found, this.inYear(monthOf(word), 1, yearOf(found[2])), 'month');
     }
+  }
+
+  /** “Wednesday 2”, “el jueves 3”, “Mittwoch, den 2.”: the next day of that number that is such a weekday, else the next of that number. */
+  numbered(): void {
+    for (const [weekday, names] of WEEKDAYS.entries())
+      for (const found of this.folded.matchAll(
+        new RegExp(
+          `\\b(?:${names}),? (?:the |den |dem |de |le )?(\\d{1,2})(?:st|nd|rd|th|er)?(?![\\w:h/]|[.]\\d| ?(?:uhr|uur|am|pm|h\\b)| (?:of |de )?(?:${MONTHS})\\b|[.] ?(?:${MONTHS})\\b)`,
+          'g',
+        ),
+      )) {
+        const n = Number(found[1]);
+        const ahead = Array.from({ length: 62 }, (_, i) => new Date(this.today + (i + 1) * DAY)).filter((at) => at.getUTCDate() === n);
+        const at = ahead.find((day) => day.getUTCDay() === weekday) ?? ahead[0];
+        if (at) this.put(found, at.getTime(), 'day');
+      }
   }
 
   /** “9 February … from the 15th”: the month was said before. */
