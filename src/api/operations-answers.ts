@@ -284,6 +284,16 @@ export const ANSWER_OPERATIONS = {
     body: correctionAsk,
     answer: correctionTrial,
   }),
+  takeInNamed: op({
+    method: 'POST',
+    path: '/messages/{id}/named',
+    changes: ['counts', 'records'],
+    summary:
+      'Take in whom an answer names to be written to instead, at the same firm; somebody known is found, not made twice. Nothing is sent.',
+    needs: 'change records',
+    answer: z.object({ personId: uuid, isNew: z.boolean() }),
+    status: 201,
+  }),
   correctReading: op({
     method: 'PUT',
     path: '/messages/{id}/reading',

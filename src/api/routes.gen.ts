@@ -37,6 +37,7 @@ export const ROUTES = {
   takeBackAnswer: { method: 'POST', path: '/messages/{id}/taken-back' },
   sentencesToTeach: { method: 'GET', path: '/messages/{id}/sentences' },
   tryCorrection: { method: 'POST', path: '/messages/{id}/reading/trial' },
+  takeInNamed: { method: 'POST', path: '/messages/{id}/named' },
   correctReading: { method: 'PUT', path: '/messages/{id}/reading' },
   listCorrections: { method: 'GET', path: '/corrections', instants: ['items.*.at'] },
   forgetCorrection: { method: 'POST', path: '/corrections/{id}/forgotten' },

@@ -134,8 +134,11 @@ function cellsOf(source: string): readonly string[] {
 type Property = InstanceType<typeof ICAL.Property>;
 const valueOf = (property: Property): string => words(property.getFirstValue()).replace(/^tel:/i, '');
 /** Whether a property says it is of a type (`TYPE=work,cell`, or in older cards one parameter for each). */
-const isOf = (property: Property, type: string): boolean =>
-  [property.getParameter('type') ?? []].flat().some((said) => said.toLowerCase().split(',').includes(type));
+function isOf(property: Property, type: string): boolean {
+  const said: unknown = property.getParameter('type') ?? [];
+  const types = (Array.isArray(said) ? said : [said]).filter((one) => typeof one === 'string');
+  return types.some((one) => one.toLowerCase().split(',').includes(type));
+}
 /** Those that are said to be preferred come first (`PREF=1`, or the type `pref`), others in their order. */
 const preferredFirst = (all: readonly Property[]): readonly Property[] =>
   [...all].sort((a, b) => rank(a) - rank(b)).filter((property) => valueOf(property) !== '');

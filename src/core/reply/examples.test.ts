@@ -4,7 +4,7 @@ import { alikeAs, correctedReading, taughtBy, understandReply, type ReplyExample
 const at = Date.parse('2026-11-24T09:00:00Z');
 const read = (text: string, examples: readonly ReplyExample[] = []) =>
   understandReply({ subject: '', text, at, autoSubmitted: false, examples });
-const NEXT_YEAR: ReplyExample = { id: 'a', words: 'Perhaps next year.', kind: 'not now', objection: null };
+const NEXT_YEAR: ReplyExample = { id: 'a', words: 'Perhaps under another moon.', kind: 'not now', objection: null };
 const DEAR: ReplyExample = {
   id: 'b',
   words: 'The board looked at the last page and swallowed hard.',
@@ -13,12 +13,12 @@ const DEAR: ReplyExample = {
 };
 
 test('what a person has shown is understood the next time, and says by what', () => {
-  expect(read('Perhaps next year.').kind).toBe('unclear');
-  expect(read('Perhaps next year!', [NEXT_YEAR])).toMatchObject({
+  expect(read('Perhaps under another moon.').kind).toBe('unclear');
+  expect(read('Perhaps under another moon!', [NEXT_YEAR])).toMatchObject({
     kind: 'not now',
-    plan: 'pause',
+    plan: 'stop',
     taughtBy: 'a',
-    quote: 'Perhaps next year!',
+    quote: 'Perhaps under another moon!',
   });
   expect(read('Hello, the board looked at the last page and swallowed very hard.', [DEAR])).toMatchObject({
     kind: 'objection',
@@ -33,7 +33,7 @@ test('it does not reach beyond sentences that are alike', () => {
 });
 
 test('who says stop is heard, whatever was shown', () => {
-  expect(read('Perhaps next year. Until then please take me off your list.', [NEXT_YEAR]).kind).toBe('unsubscribe');
+  expect(read('Perhaps under another moon. Until then please take me off your list.', [NEXT_YEAR]).kind).toBe('unsubscribe');
 });
 
 test('days and figures are told apart from what is said of them', () => {
@@ -44,7 +44,7 @@ test('days and figures are told apart from what is said of them', () => {
 
 test('of two that are alike the more alike one counts, and of equals the first', () => {
   const other: ReplyExample = { ...NEXT_YEAR, id: 'c', kind: 'decline' };
-  expect(read('Perhaps next year.', [other, NEXT_YEAR])).toMatchObject({ kind: 'decline', taughtBy: 'c' });
+  expect(read('Perhaps under another moon.', [other, NEXT_YEAR])).toMatchObject({ kind: 'decline', taughtBy: 'c' });
 });
 
 test('a sentence is as alike to itself as can be, and to others no more from one side than from the other', () => {
@@ -64,7 +64,7 @@ test('corrected, it does what the right kind does; what it was first taken for s
   expect(once).toMatchObject({
     kind: 'not now',
     when: '2027-02-15',
-    plan: 'pause',
+    plan: 'stop',
     confidence: 1,
     corrected: { by: 'Ines', kind: reading.kind },
   });

@@ -13,7 +13,7 @@ const WORD = String.raw`\p{Lu}[\p{Ll}\p{Lu}'’-]+`;
 const NAME = `${TITLE}?${WORD}(?: (?:van |von |de |der |den |ter |la |el |zu ){0,3}${WORD}){0,3}`;
 /** Words behind which somebody is named who is to be asked instead. */
 const ASK = new RegExp(
-  String.raw`(?:[Cc]ontact|[Aa]sk(?: for)?|[Rr]ing|call|speak (?:to|with)|talk to|write to|in touch with|reach|is now|by my colleague|an (?:meine[nm]? |unsere[nm]? )?(?:Kolleg\w+ )?|hilft (?:Ihnen )?|vertritt mich |[Vv]ertretung (?:durch |übernimmt )?|met (?:mijn collega )?|[Bb]el|[Bb]ij|contacter|adresser (?:à|a)|joindre|dirigirse a|[Hh]able con|[Pp]regunte por|[Cc]ontacte (?:con|a)|brother|sister|Bruder|Schwester|broer|zus|hermano|hermana|frère|sœur|colleague|Kollegin|Kollege|collega|collègue|compañer[oa])\s*[:,]?\s+(${NAME})`,
+  String.raw`(?:[Cc]ontact|[Aa]sk(?: for)?|[Rr]ing|call|speak (?:to|with)|talk to|write to|in touch with|reach|is now|by my colleague|an (?:meine[nm]? |unsere[nm]? )?(?:Kolleg\w+ )?|hilft (?:Ihnen )?|vertritt mich |[Vv]ertretung (?:durch |übernimmt )?|met (?:mijn collega )?|[Bb]el|[Bb]ij|contacter|adresser (?:à|a)|joindre|dirigirse a|[Hh]able con|[Pp]regunte por|[Cc]ontacte (?:con|a)|brother|sister|Bruder|Schwester|broer|zus|hermano|hermana|frère|sœur|colleague|Kollegin|Kollege|collega|collègue|compañer[oa])[:,]?\s+(${NAME})`,
   'u',
 );
 /** Words at the beginning of a sentence that no person is called. */

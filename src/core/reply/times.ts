@@ -63,7 +63,7 @@ function clocks(folded: string): readonly Clock[] {
   }
   for (const found of folded.matchAll(
     new RegExp(
-      `\\b${AT} (${NAMES}|\\d{1,2})(?: (y media|et demie))?(?![\\w:./]|\\.\\d| (?:of )?[a-z]*(?:day|week|month|tag|woche|monat|dia|semana|jour)s?\\b)`,
+      `\\b${AT} (${NAMES}|\\d{1,2})(?: (y media|et demie))?(?![\\w:/]|\\.\\d| (?:of )?[a-z]*(?:day|week|month|tag|woche|monat|dia|semana|jour)s?\\b)`,
       'g',
     ),
   ))

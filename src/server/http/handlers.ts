@@ -37,6 +37,7 @@ import { handOver, holderOf } from '../messages/holders';
 import * as corrections from '../messages/corrections';
 import * as holding from '../messages/holding';
 import * as replies from '../messages/replies';
+import { takeInNamed } from '../messages/named';
 import * as releases from '../flows/releases';
 import * as reviews from '../desk/reviews';
 import * as stuck from '../trips/stuck';
@@ -154,6 +155,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   },
   sentencesToTeach: async ({ world, params }) => ({ items: await corrections.sentencesToTeach(world, params.id ?? '') }),
   tryCorrection: ({ world, params, body }) => corrections.tryCorrection(world, params.id ?? '', body),
+  takeInNamed: ({ world, actor, params }) => takeInNamed(world, actor, params.id ?? ''),
   correctReading: async ({ world, actor, params, body }) => {
     await corrections.correctReading(world, actor, params.id ?? '', body);
     return ok;

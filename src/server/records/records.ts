@@ -235,7 +235,9 @@ export async function createPerson(
   ask: {
     readonly values: Readonly<Record<string, string | number | boolean | null>>;
     readonly companyId?: string | null | undefined;
-    readonly source: 'hand' | 'api';
+    readonly source: 'hand' | 'api' | 'reply';
+    /** where it comes from, as it is shown; left out: who added it */
+    readonly sourceRef?: string;
   },
 ): Promise<PersonRow> {
   const fields = await loadCatalogue(world.db);
@@ -246,8 +248,11 @@ export async function createPerson(
   const now = await world.clock.now();
   const id = world.newId();
   const space = await workspace(world.db);
-  const phone = typeof values.phone === 'string' ? (normalisePhone(values.phone, space.defaultCountry) ?? values.phone) : null;
-  const all = { ...values, name, ...(phone === null ? {} : { phone }) };
+  const numbers = (['phone', 'mobile'] as const).flatMap((key) => {
+    const value = values[key];
+    return typeof value === 'string' ? [[key, normalisePhone(value, space.defaultCountry) ?? value] as const] : [];
+  });
+  const all = { ...values, name, ...Object.fromEntries(numbers) };
   await world.db.begin(async (tx) => {
     if (ask.companyId && !(await findCompany(tx, ask.companyId))) throw new Refusal('not found', 'this company does not exist');
     await insertPeople(
@@ -265,7 +270,15 @@ export async function createPerson(
     await recordFacts(
       tx,
       Object.entries(all).map(([field, value]) => ({
-        fact: { record: { kind: 'person', id }, field, value, source: ask.source, sourceRef: actor.name, confidence: 1, observedAt: now },
+        fact: {
+          record: { kind: 'person', id },
+          field,
+          value,
+          source: ask.source,
+          sourceRef: ask.sourceRef ?? actor.name,
+          confidence: 1,
+          observedAt: now,
+        },
         meta: { tripId: null, mark: null, userId: actor.userId },
       })),
     );

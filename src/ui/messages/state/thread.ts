@@ -33,6 +33,9 @@ export interface ThreadMessage {
     readonly toMachines?: readonly string[];
     readonly confidence?: number;
     readonly tone?: string;
+    readonly also?: readonly string[];
+    readonly named?: { readonly name: string | null; readonly email: string | null };
+    readonly times?: readonly string[];
     readonly taughtBy?: string;
     readonly corrected?: { readonly by: string; readonly kind: string; readonly objection: string | null };
   } | null;

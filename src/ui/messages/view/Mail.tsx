@@ -8,6 +8,7 @@ import { placed } from '../../kit/placed';
 import type { Asking } from '../../client/use-ask';
 import { useState } from 'react';
 import { splitQuoted, STATE_WORDS, wentAlone, type ThreadMessage } from '../state/thread';
+import { NamedInstead } from './NamedInstead';
 import { NotSo } from './NotSo';
 import { Understood } from './Understood';
 
@@ -94,6 +95,7 @@ export function Mail({
           ■ left out, for it speaks to a machine and not to us: {(message.reading?.toMachines ?? []).map((words) => `“${words}”`).join(' ')}
         </p>
       ) : null}
+      {incoming && message.reading?.named ? <NamedInstead messageId={message.id} named={message.reading.named} asking={asking} /> : null}
       {quoted ? (
         <details>
           <summary className="quiet small">what they quoted</summary>

@@ -1,6 +1,6 @@
 'use client';
 import type { ThreadMessage } from '../state/thread';
-import { followsText, replyTone } from '../../client/replies';
+import { besideText, followsText, replyTone } from '../../client/replies';
 import { Tag } from '../../kit/parts';
 
 interface Props {
@@ -28,7 +28,9 @@ export function Understood({ reading, zone, onNotSo }: Props) {
         </button>
       ) : null}
       <span className="quiet small">
-        {[sure, tone && tone !== 'neutral' ? `${tone} in tone` : '', followsText(reading, zone)].filter(Boolean).join(' · ')}
+        {[sure, tone && tone !== 'neutral' ? `${tone} in tone` : '', followsText(reading, zone), besideText(reading)]
+          .filter(Boolean)
+          .join(' · ')}
       </span>
     </>
   );
