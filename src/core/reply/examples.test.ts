@@ -64,10 +64,10 @@ test('corrected, it does what the right kind does; what it was first taken for s
   expect(once).toMatchObject({
     kind: 'not now',
     when: '2027-02-15',
-    plan: 'stop',
+    plan: 'pause',
     confidence: 1,
     corrected: { by: 'Ines', kind: reading.kind },
   });
   const twice = correctedReading(once, { kind: 'interested', objection: null, by: 'Tomasz' }, { text, at });
-  expect(twice).toMatchObject({ kind: 'interested', when: null, plan: 'pause', corrected: { by: 'Tomasz', kind: reading.kind } });
+  expect(twice).toMatchObject({ kind: 'interested', when: null, plan: 'stop', corrected: { by: 'Tomasz', kind: reading.kind } });
 });
