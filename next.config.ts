@@ -16,6 +16,7 @@ const config: NextConfig = {
     'smtp-server',
     'pdfkit',
     'pdfjs-dist',
+    'tesseract.js',
   ],
 };
 export default config;

@@ -1,11 +1,11 @@
 /** `read-document.ts KIND FILE`: what the document reader makes of a file, as JSON. Its PDF library is a module that Jest cannot load. */
 import fs from 'node:fs';
-import { openBox } from '../server/box';
+import { documentText, openBox } from '../server/box';
 import { WorldFailure } from '../server/ports';
 
 const [kind, file = ''] = process.argv.slice(2);
 if (kind !== 'pdf' && kind !== 'docx' && kind !== 'text') throw new Error('pdf, docx or text');
-openBox.run('document', { kind, bytes: fs.readFileSync(file) }).then(
+documentText(openBox, kind, fs.readFileSync(file)).then(
   (read) => {
     process.stdout.write(JSON.stringify(read));
   },

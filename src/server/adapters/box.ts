@@ -150,11 +150,18 @@ class BoxPool implements Box {
     });
   }
 
+  /** The first that may be begun: one scan at a time, so that a pile of them keeps no mail and no form waiting. */
+  private take(): Waiting | undefined {
+    const isScanning = [...this.readers].some((reader) => reader.job?.kind === 'scan');
+    const at = this.queue.findIndex((waiting) => waiting.kind !== 'scan' || !isScanning);
+    return at < 0 ? undefined : this.queue.splice(at, 1)[0];
+  }
+
   private next(): void {
     if (this.closed) return;
     for (const reader of this.readers) {
       if (!reader.ready || reader.job !== undefined || !reader.child.connected) continue;
-      const waiting = this.queue.shift();
+      const waiting = this.take();
       if (!waiting) return;
       this.give(reader, waiting);
     }

@@ -52,7 +52,16 @@ test('a long PDF has its pages numbered and all of them read', async () => {
   expect(read).toMatch(/1 of \d/);
 });
 
-test('a PDF without text says that it is a scan', async () => {
+test('of a scan the letters are recognised, in their places, and it says so', () => {
+  const read = readPdf(fs.readFileSync('demo/applications/scan-0142.pdf'));
+  expect(read.says).toMatch(/^a scan: its letters were recognised \(sure 0\.[89]\d\)$/);
+  const words = text(read);
+  for (const said of ['Gwen Ashdown', 'gwen.ashdown@mailhall.example', 'Service technician, Larkfield Pumps, Hull', 'Driving licence: B'])
+    expect(words).toContain(said);
+  expect(words.indexOf('Employment')).toBeLessThan(words.indexOf('Training'));
+}, 120_000);
+
+test('a PDF without text and without pictures says that it is a scan that cannot be recognised', async () => {
   const { default: PDFDocument } = await import('pdfkit');
   const chunks: Buffer[] = [];
   const pdf = new PDFDocument();
@@ -64,8 +73,12 @@ test('a PDF without text says that it is a scan', async () => {
   });
   pdf.rect(50, 50, 200, 200).fill('#cccccc');
   pdf.end();
-  expect(readPdf(await whole)).toEqual({ blocks: [], says: 'a scan: the pages are pictures and hold no text', hidden: [] });
-});
+  expect(readPdf(await whole)).toEqual({
+    blocks: [],
+    says: 'a scan: the pages are pictures, and their letters cannot be recognised',
+    hidden: [],
+  });
+}, 120_000);
 
 test('a Word file is read by paragraphs and tables', async () => {
   const body = '<w:p><w:r><w:t>Joris Handel</w:t></w:r></w:p><w:p><w:r><w:t>Field service since 2013</w:t></w:r></w:p>';

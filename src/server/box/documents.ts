@@ -14,6 +14,7 @@ const SCANNED_BELOW = 20;
 const HIDDEN_FROM = 4;
 const HIDDEN_MAX = 1_000;
 const HIDDEN_COUNT = 20;
+const SCAN = 'a scan: the pages are pictures and hold no text';
 /** A locked file is not a damaged one. */
 const LOCKED = /password/i;
 
@@ -59,7 +60,7 @@ async function readPdf(bytes: Uint8Array): Promise<DocumentText> {
     const seen = runs.filter((run) => run.unseen === null);
     const hidden = hiddenIn(runs);
     if (seen.reduce((sum, run) => sum + run.text.trim().length, 0) < SCANNED_BELOW * pages)
-      return { blocks: [], says: 'a scan: the pages are pictures and hold no text', hidden };
+      return { blocks: [], says: SCAN, isScan: true, hidden };
     return {
       blocks: printedBlocks(seen),
       says: pages < document.numPages ? `the first ${pages} of ${document.numPages} pages` : '',

@@ -15,6 +15,7 @@ const MB = 1024 * 1024;
 
 export const BOX_LIMITS = {
   document: { memoryMb: 384, ms: 20_000, outBytes: 2 * MB, thing: 'document' },
+  scan: { memoryMb: 900, ms: 180_000, outBytes: 2 * MB, thing: 'scan' },
   page: { memoryMb: 256, ms: 5_000, outBytes: 2 * MB, thing: 'page' },
   mail: { memoryMb: 320, ms: 15_000, outBytes: 24 * MB, thing: 'mail' },
   calendar: { memoryMb: 256, ms: 8_000, outBytes: 4 * MB, thing: 'calendar' },

@@ -3,6 +3,7 @@ import { cleanText, cutText, stableId, type Instant } from '../../core/base';
 import { fileKind, type FileKind } from '../../core/intake';
 import { WorldFailure, type DocumentText, type HiddenText } from '../ports';
 import type { Tx } from '../db';
+import { documentText } from '../box';
 import { insertFile } from './store/intakes';
 import type { World } from '../platform/world';
 
@@ -50,7 +51,7 @@ export const textOf = ({ blocks }: Pick<DocumentText, 'blocks'>): string =>
 /** Reads a file; one without any text, or one that cannot be read, says so where its text would stand. */
 export async function readEntryFile(world: World, file: EntryFile): Promise<ReadEntryFile> {
   try {
-    const read = await world.box.run('document', { kind: file.kind, bytes: file.bytes });
+    const read = await documentText(world.box, file.kind, file.bytes);
     const text = textOf(read);
     const { says, hidden } = read;
     return { ...file, says, hidden, text: text === '' ? `(${file.name}: ${says})` : cleanText(cutText(text, DOCUMENT_MAX)) };

@@ -32,6 +32,8 @@ export interface DocumentText {
   readonly blocks: readonly Block[];
   /** what a reader of it should know: that it is a scan, that it was cut; empty otherwise */
   readonly says: string;
+  /** its pages are pictures: their letters have to be recognised */
+  readonly isScan?: true;
   /** what stands in the file but not before the eyes of who reads it: shown as such, and evidence of nothing */
   readonly hidden: readonly HiddenText[];
 }

@@ -45,8 +45,17 @@ export function evaluateSayings(folder: string): readonly string[] {
   return [
     ...said.flatMap((entry, i) => (right(i) ? [] : [`${entry.saying} expected, ${is[i]?.saying ?? ''} given: ${entry.text}`])),
     line('right', count(right)),
-    line('unclear', count((i) => is[i]?.saying === 'unclear' && !right(i))),
-    line('wrong', count((i) => is[i]?.saying !== 'unclear' && !right(i))),
-    line('stops that would go on', count((i) => STOPPING.has(said[i]?.saying ?? '') && is[i]?.goesOn === true)),
+    line(
+      'unclear',
+      count((i) => is[i]?.saying === 'unclear' && !right(i)),
+    ),
+    line(
+      'wrong',
+      count((i) => is[i]?.saying !== 'unclear' && !right(i)),
+    ),
+    line(
+      'stops that would go on',
+      count((i) => STOPPING.has(said[i]?.saying ?? '') && is[i]?.goesOn === true),
+    ),
   ];
 }

@@ -43,6 +43,12 @@ export const cvSchema = z.looseObject({
 });
 export type CvKey = z.output<typeof cvSchema>;
 
+/** What there is to be read: of a picture, what stands in it, for a reader that recognises its letters. */
+export function keyFor(cv: CvKey, readable: boolean): CvKey {
+  const inside: unknown = cv['if_read_by_ocr'];
+  return !cv.readable && readable && typeof inside === 'object' ? cvSchema.parse({ ...cv, ...inside, readable: true }) : cv;
+}
+
 const monthAt = (month: number): string => `${Math.floor(month / 12)}-${String((month % 12) + 1).padStart(2, '0')}`;
 
 /** What was read, in the shape of the key. */

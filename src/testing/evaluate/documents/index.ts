@@ -3,12 +3,12 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { z } from 'zod';
 import { fileKind } from '../../../core/intake';
-import { readDocument } from '../../../server/box/documents';
+import { documentText, openBox } from '../../../server/box';
 import { WorldFailure, type DocumentText } from '../../../server/ports';
 import { textOf } from '../../../server/intake/entry-files';
 import { briefSchema, givenBrief, scoreBrief } from './brief';
 import { callSchema, givenCall, scoreCall } from './call';
-import { cvSchema, givenCv, scoreCv } from './cv';
+import { keyFor, cvSchema, givenCv, scoreCv } from './cv';
 import { Tally } from './tally';
 
 const keySchema = z.object({
@@ -29,7 +29,7 @@ async function readFile(file: string): Promise<ReadFile> {
   const bytes = fs.readFileSync(file);
   const kind = fileKind(bytes) ?? 'text';
   try {
-    const read = await readDocument(kind, bytes);
+    const read = await documentText(openBox, kind, bytes);
     return { text: textOf(read), readable: read.blocks.length > 0, hidden: read.hidden, says: read.says };
   } catch (error) {
     if (!(error instanceof WorldFailure)) throw error;
@@ -50,7 +50,7 @@ export async function evaluateDocuments(folder: string, keyFile: string, answers
       const { text, readable, hidden } = await readFile(path.join(folder, cv.file));
       const is = givenCv(cv.file, readable, text, now, hidden);
       given.push(is);
-      scoreCv(cv, is, tally);
+      scoreCv(keyFor(cv, readable), is, tally);
     }
     answers['cvs'] = given;
     say.push(...tally.faults, ...tally.lines('CVs'));
