@@ -176,7 +176,8 @@ class Recipients {
     this.ids.set(taken.messageId, (this.ids.get(taken.messageId) ?? 0) + 1);
     const persona = personaOf(taken.to, this.options.personas ?? new Map(), this.options.answers);
     // A notice to a colleague can be unsubscribed from by nobody, and nobody answers it.
-    if (persona.kind === 'silent' || this.never.has(persona.kind) || !taken.from || taken.unsubscribe === '' || this.answered.has(taken.to)) return;
+    if (persona.kind === 'silent' || this.never.has(persona.kind) || !taken.from || taken.unsubscribe === '' || this.answered.has(taken.to))
+      return;
     this.answered.add(taken.to);
     this.due.push({ at: taken.at + persona.afterMs, to: taken.to, mail: taken, persona });
   }

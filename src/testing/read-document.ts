@@ -1,6 +1,7 @@
 /** `read-document.ts KIND FILE`: what the document reader makes of a file, as JSON. Its PDF library is a module that Jest cannot load. */
 import fs from 'node:fs';
-import { documentText, openBox } from '../server/box';
+import { openBox } from '../server/box';
+import { documentText } from '../server/intake/document-text';
 import { WorldFailure } from '../server/ports';
 
 const [kind, file = ''] = process.argv.slice(2);

@@ -13,7 +13,7 @@ const PAGES = 10;
 const DOTS_MAX = 40_000_000;
 /** Smaller than this there is nothing to read in a picture. */
 const SIDE_MIN = 200;
-/** Words that are less sure than this, in hundredths, are dirt on the glass. */
+/** Words that are less sure than this, in hundredths, are specks. */
 const WORD_SURE = 30;
 /** Less sure than this on the whole, the scan cannot be read. */
 const SURE = 55;

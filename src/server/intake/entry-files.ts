@@ -3,7 +3,7 @@ import { cleanText, cutText, stableId, type Instant } from '../../core/base';
 import { fileKind, type FileKind } from '../../core/intake';
 import { WorldFailure, type DocumentText, type HiddenText } from '../ports';
 import type { Tx } from '../db';
-import { documentText } from '../box';
+import { documentText } from './document-text';
 import { insertFile } from './store/intakes';
 import type { World } from '../platform/world';
 
