@@ -1,5 +1,6 @@
 /** @jsxImportSource @emotion/react */
 import { Button, TextField } from '@mui/material';
+import { TextArea } from '../../kit/TextArea';
 import Link from '../../kit/Link';
 import { useState } from 'react';
 import { plural } from '../../../core/base';
@@ -91,15 +92,14 @@ function EditedMessage({ draft: { subject, body }, put }: DraftProps) {
         }}
         slotProps={{ htmlInput: { 'aria-label': 'Subject' } }}
       />
-      <TextField
-        multiline
-        minRows={9}
+      <TextArea
+        label="Message"
+        rows={9}
         value={body}
-        onChange={(event) => {
-          put({ body: event.target.value });
-        }}
-        slotProps={{ htmlInput: { 'aria-label': 'Message' } }}
         autoFocus
+        onChange={(text) => {
+          put({ body: text });
+        }}
       />
     </>
   );

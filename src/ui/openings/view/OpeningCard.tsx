@@ -3,6 +3,7 @@ import { Button, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { call, sayProblem } from '../../client';
+import { TextArea } from '../../kit/TextArea';
 import type { SaidText } from '../../kit/parts';
 import { linesIn } from '../../kit/lines';
 
@@ -48,17 +49,11 @@ export function OpeningCard({
     );
   };
   if (draft) {
-    const field = (key: keyof typeof draft, label: string, rows = 1) => (
-      <TextField
-        label={label}
-        multiline={rows > 1}
-        minRows={rows}
-        maxRows={rows + 6}
-        value={draft[key]}
-        onChange={(event) => {
-          setDraft({ ...draft, [key]: event.target.value });
-        }}
-      />
+    const put = (key: keyof typeof draft) => (text: string) => {
+      setDraft({ ...draft, [key]: text });
+    };
+    const lines = (key: keyof typeof draft, label: string) => (
+      <TextArea label={label} shown rows={4} value={draft[key]} onChange={put(key)} />
     );
     return (
       <form
@@ -68,10 +63,16 @@ export function OpeningCard({
           save(opening.isOpen);
         }}
       >
-        {field('place', 'Where')}
-        {field('description', 'What the work is', 4)}
-        {field('criteria', 'What a good candidate has, one a line', 4)}
-        {field('stages', 'Stages, one a line', 4)}
+        <TextField
+          label="Where"
+          value={draft.place}
+          onChange={(event) => {
+            put('place')(event.target.value);
+          }}
+        />
+        {lines('description', 'What the work is')}
+        {lines('criteria', 'What a good candidate has, one a line')}
+        {lines('stages', 'Stages, one a line')}
         <div className="deeds">
           <Button type="submit" variant="contained">
             Keep

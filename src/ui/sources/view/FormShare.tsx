@@ -1,5 +1,5 @@
 'use client';
-import { TextField } from '@mui/material';
+import { TextArea } from '../../kit/TextArea';
 import { useState } from 'react';
 import type { Form } from '../../../core/intake';
 import './forms.css';
@@ -38,25 +38,21 @@ export function FormShare({ name, slug, publicUrl, form, mayChange, onForm }: Sh
         <p className="quiet">
           Name the sites that may show it, one a line, such as https://www.my-firm.example. Nobody else can put it into a page of theirs.
         </p>
-        <TextField
-          fullWidth
-          multiline
-          minRows={2}
+        <TextArea
+          label="Sites that may show the form"
+          rows={2}
           value={typed}
           disabled={!mayChange}
           placeholder="no site: the form has its own page only"
-          onChange={(event) => {
-            setTyped(event.target.value);
-          }}
+          onChange={setTyped}
           onBlur={() => {
             const embedOn = [...new Set(typed.split(/[\s,]+/).flatMap((line) => siteOrigin(line) ?? []))];
             setTyped(embedOn.join('\n'));
             if (embedOn.join() !== form.embedOn.join()) onForm({ ...form, embedOn });
           }}
-          slotProps={{ htmlInput: { 'aria-label': 'Sites that may show the form' } }}
         />
         <p className="quiet">Then put this where the form is to stand. It takes on the width it is given.</p>
-        <TextField fullWidth multiline value={frame} slotProps={{ htmlInput: { readOnly: true, 'aria-label': 'Code for your site' } }} />
+        <TextArea label="Code for your site" rows={2} value={frame} readOnly isCode />
         <h2>How it is guarded</h2>
         <p className="quiet">
           Eight entries in ten minutes for one sender; a field that only machines fill in; files of at most 8 MB, told apart by what is in

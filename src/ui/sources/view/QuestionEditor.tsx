@@ -1,4 +1,5 @@
 'use client';
+import { useState } from 'react';
 import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
 import {
   FILE_KINDS,
@@ -10,6 +11,7 @@ import {
   type QuestionKind,
 } from '../../../core/intake';
 import { useFields } from '../../client/fields';
+import { TextArea } from '../../kit/TextArea';
 import { linesIn } from '../../kit/lines';
 
 interface Props {
@@ -205,18 +207,14 @@ function OfKind({ question, onChange }: Pick<Props, 'question' | 'onChange'>) {
         />
       ) : null}
       {question.kind === 'choice' ? (
-        <TextField
-          className="wide"
-          label="Answers to choose from, one a line"
-          multiline
-          minRows={3}
-          defaultValue={(question.options ?? []).join('\n')}
-          onBlur={(event) => {
-            put({
-              options: linesIn(event.target.value),
-            });
-          }}
-        />
+        <div className="wide">
+          <Choices
+            options={question.options ?? []}
+            onChange={(options) => {
+              put({ options: [...options] });
+            }}
+          />
+        </div>
       ) : null}
       {question.kind === 'file' ? (
         <div className="wide" role="group" aria-label="Files it takes">
@@ -238,5 +236,21 @@ function OfKind({ question, onChange }: Pick<Props, 'question' | 'onChange'>) {
         </div>
       ) : null}
     </>
+  );
+}
+
+/** The answers of a choice, one a line; taken over when the field is left. */
+function Choices({ options, onChange }: { readonly options: readonly string[]; readonly onChange: (options: readonly string[]) => void }) {
+  const [typed, setTyped] = useState(options.join('\n'));
+  return (
+    <TextArea
+      label="Answers to choose from, one a line"
+      shown
+      value={typed}
+      onChange={setTyped}
+      onBlur={() => {
+        onChange(linesIn(typed));
+      }}
+    />
   );
 }

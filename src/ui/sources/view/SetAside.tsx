@@ -1,11 +1,12 @@
 /** @jsxImportSource @emotion/react */
 'use client';
-import { Button, TextField } from '@mui/material';
+import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { plural } from '../../../core/base';
 import type { Answer } from '../../../api';
 import { call, sayProblem } from '../../client';
+import { TextArea } from '../../kit/TextArea';
 import { agoText, dayTimeText, kb } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Notice, TopBar } from '../../kit/parts';
@@ -185,19 +186,7 @@ function One({ item, zone, onDone, onProblem, onDrop }: OneProps) {
       {typed === null ? (
         <p className="quiet">It is not text that can be mended here: open it as a file.</p>
       ) : (
-        <TextField
-          fullWidth
-          multiline
-          minRows={12}
-          maxRows={22}
-          value={typed}
-          onChange={(event) => {
-            setTyped(event.target.value);
-          }}
-          slotProps={{
-            htmlInput: { 'aria-label': 'As it came', style: { fontFamily: "'DejaVu Sans Mono', ui-monospace, monospace", fontSize: 12 } },
-          }}
-        />
+        <TextArea label="As it came" rows={12} value={typed} isCode onChange={setTyped} />
       )}
       <div css={placed({ display: 'flex', gap: 8, marginTop: 10 })}>
         <Button variant="contained" disabled={busy} onClick={bring}>

@@ -7,6 +7,7 @@ import { plural } from '../../../core/base';
 import { answerName, targetLabel, targetsOf, type PayloadMatching, type Target } from '../../../core/intake';
 import { call, sayProblem } from '../../client';
 import { useFields } from '../../client/fields';
+import { TextArea } from '../../kit/TextArea';
 import { agoText } from '../../kit/format';
 import type { SaidText } from '../../kit/parts';
 import { DoorHead, type DoorView } from './DoorHead';
@@ -203,17 +204,13 @@ function WhereToPost({ address, mayChange, onTry }: WhereProps) {
           more than five minutes ago are refused.
         </p>
         <h2>Try an example</h2>
-        <TextField
-          fullWidth
-          multiline
-          minRows={8}
-          maxRows={16}
+        <TextArea
+          label="Example"
+          rows={8}
           value={json}
+          isCode
           placeholder={'{ "contact": { "name": "Mara Quill", "email": "m.quill@firm.example" } }'}
-          onChange={(event) => {
-            setJson(event.target.value);
-          }}
-          slotProps={{ htmlInput: { 'aria-label': 'Example', spellCheck: false } }}
+          onChange={setJson}
         />
         <p>
           <Button
