@@ -161,7 +161,7 @@ test('somebody new types a whole flow in everyday words, line by line, with the 
   };
   await expect(lines).toContainText('Take in from hand');
   await page.keyboard.press('Enter');
-  await say('Line 1', 'take everyone from the list', 'take in from file "Autumn fair"');
+  await say('Line 1', 'take everyone from the list Autumn fair', 'take in from file "Autumn fair"');
   await page.keyboard.press('n');
   await say('New line', 'keep companies with 2 ha or more of glass', 'keep when company.heated_area >= 2 ha');
   await page.keyboard.press('n');
