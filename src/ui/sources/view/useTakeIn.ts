@@ -52,6 +52,14 @@ export function useTakeIn(status: ListStatus, first: PreviewView | null) {
     setProblem(sayProblem(error));
     setBusy(false);
   };
+  const look = (body: { readonly matching: Target[] } | { readonly part: string }): void => {
+    setBusy(true);
+    call('previewImport', { params: { id: status.id }, body }).then((answer) => {
+      setPreview(answer);
+      setProblem(null);
+      setBusy(false);
+    }, failed);
+  };
   const matching = (preview?.columns ?? []).map((column) => column.target);
   return {
     preview,
@@ -64,21 +72,11 @@ export function useTakeIn(status: ListStatus, first: PreviewView | null) {
       const next = matching.map((old, i) =>
         i === column ? target : target !== 'note' && target !== 'leave out' && old === target ? 'leave out' : old,
       );
-      setBusy(true);
-      call('previewImport', { params: { id: status.id }, body: { matching: next } }).then((answer) => {
-        setPreview(answer);
-        setProblem(null);
-        setBusy(false);
-      }, failed);
+      look({ matching: next });
     },
     /** another sheet of the workbook, or another list of the archive; its columns are guessed anew */
     choosePart: (part: string): void => {
-      setBusy(true);
-      call('previewImport', { params: { id: status.id }, body: { part } }).then((answer) => {
-        setPreview(answer);
-        setProblem(null);
-        setBusy(false);
-      }, failed);
+      look({ part });
     },
     take: (flowId: string | null): void => {
       setBusy(true);
