@@ -65,7 +65,14 @@ export function TakeIn({ status, preview: first, flows, mayTakeIn }: Props) {
       />
       <div className="cols">
         <TakeInColumns preview={preview} busy={busy} change={change} choosePart={choosePart} mayTakeIn={mayTakeIn} />
-        <TakeInOutcome status={{ ...status, total: preview.import.total }} preview={preview} busy={busy} flows={flows} flowId={flowId} onFlow={setFlowId} />
+        <TakeInOutcome
+          status={{ ...status, total: preview.import.total }}
+          preview={preview}
+          busy={busy}
+          flows={flows}
+          flowId={flowId}
+          onFlow={setFlowId}
+        />
       </div>
     </>
   );
