@@ -1,6 +1,8 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import './text-area.css';
 import type { ChangeEvent, KeyboardEvent, Ref } from 'react';
+import { placed } from './placed';
 
 interface Props {
   /** what it is, for who cannot see it; shown above it too with `shown` */
@@ -44,6 +46,8 @@ export function TextArea({
       <textarea
         ref={area}
         className={isCode ? 'in-code' : undefined}
+        // Where the browser sizes a field by its content it forgets its rows: with 7 px of padding and 1 px of border on each side.
+        css={placed({ minHeight: `calc(${rows} * 1lh + 16px)` })}
         aria-label={label}
         rows={rows}
         value={value}
