@@ -90,8 +90,8 @@ export class TripsInHand {
         entry.next = await outcomeOf(this.world, entry, view, request);
         this.onAnswer();
       });
-    // It may have been begun beside a line above.
-    const begun = this.begun.get(nameOf(entry, request));
+    // It may have been begun beside a line above; in most flows nothing ever is.
+    const begun = this.begun.size === 0 ? undefined : this.begun.get(nameOf(entry, request));
     const answered = begun === undefined ? ask() : begun.then(ask);
     for (const beside of entry.beside) this.begin(entry, view, beside);
     const asking = { entry, answered };
