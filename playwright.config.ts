@@ -8,8 +8,8 @@ const chromiumArgs = JSON.parse(fs.readFileSync('scripts/chromium.json', 'utf8')
 /** Run through scripts/e2e.mjs, which starts a fresh Millrace and says where it is. */
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 120_000,
-  expect: { timeout: 15_000 },
+  timeout: 180_000,
+  expect: { timeout: 30_000 },
   workers: 1,
   fullyParallel: false,
   reporter: json ? [['list'], ['json', { outputFile: json }]] : [['list']],

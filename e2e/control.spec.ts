@@ -33,7 +33,7 @@ test('a stuck group is one row on the desk and on the trips page, and is tried a
   await signIn(page, 'Ines');
   const id = await liveFlow(page, 'Handed over', 'hand over to "Yard board"\nnote "handed over"\n', 5);
   const row = page.getByText(`Handed over ${AGAIN} · line 2 hand over`);
-  await expect(row).toBeVisible({ timeout: 30_000 });
+  await expect(row).toBeVisible({ timeout: 60_000 });
   await page.goto(`/flows/${id}/trips`);
   const groups = page.getByRole('list', { name: 'Stuck trips' });
   await expect(groups).toContainText('5 trips stuck at line 2 hand over');
@@ -42,7 +42,7 @@ test('a stuck group is one row on the desk and on the trips page, and is tried a
   await page.request.post(`${HOOKS}/fault`, { data: { fault: 'none' } });
   await groups.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByText('5 trips: try again.')).toBeVisible();
-  await expect(page.getByRole('link', { name: 'done 5' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('link', { name: 'done 5' })).toBeVisible({ timeout: 60_000 });
   await expect(groups).toHaveCount(0);
 });
 
@@ -50,7 +50,7 @@ test('a flow rests and goes on, what is under way moves to a newer version, and 
   await signIn(page, 'Ines');
   const id = await liveFlow(page, 'Waiting', 'wait 3 days\nnote "first"\n', 2);
   await page.goto(`/flows/${id}/trips`);
-  await expect(page.getByRole('link', { name: 'waiting 2' })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('link', { name: 'waiting 2' })).toBeVisible({ timeout: 40_000 });
   await page.getByRole('button', { name: 'Rest the flow' }).click();
   await expect(page.getByText('The flow rests: 2 trips wait, nothing is sent.')).toBeVisible();
   await page.getByRole('button', { name: 'Let it go on' }).click();

@@ -45,7 +45,7 @@ test('a list comes in, sites are read, records scored, messages written, approve
   expect(counts.taken).toBeGreaterThan(10);
   expect(counts.twice).toBe(0);
   await page.goto('/');
-  await expect(page.locator('[data-kind=reply]').first()).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator('[data-kind=reply]').first()).toBeVisible({ timeout: 60_000 });
   await page.goto('/messages');
   await expect(page.getByText('answered', { exact: true }).first()).toBeVisible();
 });

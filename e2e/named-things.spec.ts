@@ -55,23 +55,23 @@ test('a new field is asked, taught on three pages, and used in a condition, a co
   await page.getByRole('textbox', { name: /^Words it goes by/ }).fill('Generation');
   await page.keyboard.press('Enter');
   const right = page.getByRole('region', { name: 'Sites whose answer is known' });
-  await expect(right.getByText('3 changed')).toBeVisible({ timeout: 30_000 });
+  await expect(right.getByText('3 changed')).toBeVisible({ timeout: 60_000 });
   await page.keyboard.press('Escape');
   await page.getByRole('heading', { name: 'The question', exact: true }).click();
   const site = page.getByRole('region', { name: 'A site that could answer' }).getByRole('heading').first();
   for (const count of [1, 2, 3]) {
     await page.keyboard.press('y');
-    await expect(page.getByText(new RegExp(`^${count} examples? on ${count} sites?, not kept$`))).toBeVisible({ timeout: 30_000 });
-    await expect(page.getByRole('status')).toHaveText('', { timeout: 30_000 });
+    await expect(page.getByText(new RegExp(`^${count} examples? on ${count} sites?, not kept$`))).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByRole('status')).toHaveText('', { timeout: 60_000 });
     if (count < 3) {
       const before = (await site.textContent()) ?? '';
       await page.keyboard.press('ArrowRight');
       await expect(site).not.toHaveText(before);
     }
-    await expect(page.getByRole('status')).toHaveText('', { timeout: 30_000 });
+    await expect(page.getByRole('status')).toHaveText('', { timeout: 60_000 });
   }
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(page.getByRole('button', { name: 'Kept' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('button', { name: 'Kept' })).toBeVisible({ timeout: 60_000 });
 
   // A condition and a column.
   await page.goto(`/records?kind=companies&where=${encodeURIComponent('founded_in <= 1970')}`);

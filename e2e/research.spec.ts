@@ -71,7 +71,7 @@ test('a dossier: asked for, made while one watches, every line with what it rest
   await page.getByRole('link', { name: 'Dossier' }).click();
   await page.getByRole('button', { name: /^Research/ }).click();
   const dossier = page.getByRole('article', { name: /Dossier of/ });
-  await expect(dossier).toBeVisible({ timeout: 20_000 });
+  await expect(dossier).toBeVisible({ timeout: 60_000 });
   await expect(dossier.getByText('Neue Leitung bei Vossbruch').first()).toBeVisible();
   await expect(dossier.getByText('“3,1 Hektar unter Glas, beheizt, an einem Standort bei Straelen.”').first()).toBeVisible();
   await accessible(page);

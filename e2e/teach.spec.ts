@@ -16,24 +16,24 @@ test('a question is taught on a page, its effect is seen before it is kept, and 
   await page.getByRole('textbox', { name: 'Does not count: what else is not meant' }).fill('hectares, hectare, ha, Hektar');
   await page.keyboard.press('Enter');
   await expect(page.getByText('changed, not kept')).toBeVisible();
-  await expect(right.getByText(/^[1-9]\d* changed$/)).toBeVisible({ timeout: 30_000 });
+  await expect(right.getByText(/^[1-9]\d* changed$/)).toBeVisible({ timeout: 60_000 });
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(right.getByText('0 changed')).toBeVisible({ timeout: 30_000 });
+  await expect(right.getByText('0 changed')).toBeVisible({ timeout: 60_000 });
 
   // An answer is shown on three pages, by keyboard.
   await page.getByRole('heading', { name: 'The question', exact: true }).click();
   for (const count of [1, 2, 3]) {
     await page.keyboard.press('y');
-    await expect(page.getByText(new RegExp(`^${count} examples? on ${count} sites?, not kept$`))).toBeVisible({ timeout: 30_000 });
-    await expect(page.getByRole('status')).toHaveText('', { timeout: 30_000 });
+    await expect(page.getByText(new RegExp(`^${count} examples? on ${count} sites?, not kept$`))).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByRole('status')).toHaveText('', { timeout: 60_000 });
     await page.keyboard.press('ArrowRight');
-    await expect(page.getByText(new RegExp(`^${count + 1} of \\d+$`))).toBeVisible({ timeout: 30_000 });
-    await expect(page.getByRole('status')).toHaveText('', { timeout: 30_000 });
+    await expect(page.getByText(new RegExp(`^${count + 1} of \\d+$`))).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByRole('status')).toHaveText('', { timeout: 60_000 });
   }
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(page.getByRole('button', { name: 'Kept' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('button', { name: 'Kept' })).toBeVisible({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Bring back how it was' }).click();
-  await expect(page.getByRole('button', { name: 'Bring back how it was' })).toBeHidden({ timeout: 30_000 });
+  await expect(page.getByRole('button', { name: 'Bring back how it was' })).toBeHidden({ timeout: 60_000 });
   await accessible(page);
 });

@@ -115,5 +115,5 @@ test('a page follows what happens elsewhere', async ({ page, request }) => {
     data: { values: { first_name: 'Wilhelmina', last_name: `Ashdown-${AGAIN}`, email: `w${AGAIN}@ashdown.example` } },
   });
   expect(made.status()).toBe(201);
-  await expect(page.getByRole('link', { name: `Wilhelmina Ashdown-${AGAIN}` })).toBeVisible({ timeout: 8_000 });
+  await expect(page.getByRole('link', { name: `Wilhelmina Ashdown-${AGAIN}` })).toBeVisible({ timeout: 15_000 });
 });

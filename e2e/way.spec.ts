@@ -70,7 +70,7 @@ test('the workbench shows how many got how far; a trial changes nothing; a new t
   await page.getByRole('button', { name: 'Done' }).click();
   await page.getByRole('button', { name: /^Try/ }).click();
   await expect(page.getByRole('button', { name: /^Try(?!ing)/ })).toBeVisible({ timeout: 60_000 });
-  await expect(page.getByRole('heading', { name: /^All \d+ at this line/ })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('heading', { name: /^All \d+ at this line/ })).toBeVisible({ timeout: 60_000 });
   // The first specimen may be one whose site answers with an error; the best scored stands first in the table.
   await page.getByRole('region', { name: 'All specimens at this line' }).locator('tbody tr').first().click();
   await expect(page.getByText('of 100 points')).toBeVisible();
@@ -238,7 +238,7 @@ test('approved messages go out paced, answers come back, and the plans stop by t
       data: { does: 'approve' },
     });
   await expect
-    .poll(async () => (await api<{ items: unknown[] }>(page, '/messages?state=planned&limit=200')).items.length, { timeout: 30_000 })
+    .poll(async () => (await api<{ items: unknown[] }>(page, '/messages?state=planned&limit=200')).items.length, { timeout: 60_000 })
     .toBeGreaterThan(60);
   await page.getByRole('button', { name: 'One day later' }).click();
   await expect
