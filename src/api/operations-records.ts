@@ -1,13 +1,13 @@
 import { z } from 'zod';
 import { KEPT_KINDS, type Kept } from '../core/facts';
-import { targetSchema } from '../core/intake';
+import { listTargetSchema } from '../core/intake';
 import { MB, op, paging, uuid } from './op';
 import { applicationShape } from './operations-openings';
 import * as s from './schemas';
 import * as desk from './schemas-desk';
 import * as flows from './schemas-flows';
 
-const matching = z.array(targetSchema).max(200).optional();
+const matching = z.array(listTargetSchema).max(200).optional();
 
 /** Lists taken in, people, companies, deals. */
 const byKind = z.object(Object.fromEntries(KEPT_KINDS.map((kind) => [kind, z.number().int()])) as Record<Kept, z.ZodNumber>);

@@ -89,6 +89,7 @@ export const dealSchema = z.object({
   createdAt: instant,
 });
 const scalar = z.union([z.string(), z.number(), z.boolean(), z.null()]);
+const standingPlan = z.object({ id, isNew: z.boolean(), says: z.string() });
 export const importSchema = z.object({
   id,
   fileName: z.string(),
@@ -123,6 +124,8 @@ export const previewSchema = z.object({
       perhaps: z.number().int(),
       refused: z.number().int(),
       newCompanies: z.number().int(),
+      newDeals: z.number().int(),
+      newApplications: z.number().int(),
     })
     .nullable()
     .describe('of all rows; null while those of a long list are counted: ask again'),
@@ -142,10 +145,23 @@ export const previewSchema = z.object({
         otherName: z.string().nullable(),
       }),
       reading: z.object({
-        record: z.object({ person: z.record(z.string(), scalar), company: z.record(z.string(), scalar), note: z.string().nullable() }),
+        record: z.object({
+          person: z.record(z.string(), scalar),
+          company: z.record(z.string(), scalar),
+          note: z.string().nullable(),
+          standing: z.object({
+            deal: z.object({ pipeline: z.string(), stage: z.string(), title: z.string(), values: z.record(z.string(), scalar) }).nullable(),
+            application: z
+              .object({ opening: z.string(), openingId: id, stage: z.string(), values: z.record(z.string(), scalar) })
+              .nullable(),
+          }),
+        }),
         remarks: z.array(z.object({ target: z.string(), raw: z.string(), says: z.string() })).describe('what was changed or left out'),
         refused: z.string().nullable(),
       }),
+      standing: z
+        .object({ deal: standingPlan.nullable(), application: standingPlan.nullable() })
+        .describe('what becomes of the deal and the application that the row tells of'),
       changes: z.array(z.object({ field: z.string(), from: scalar, to: scalar })).describe('of somebody known: what the row would change'),
     }),
   ),

@@ -5,7 +5,7 @@ import { documentText } from '../server/intake/document-text';
 import { WorldFailure } from '../server/ports';
 
 const [kind, file = ''] = process.argv.slice(2);
-if (kind !== 'pdf' && kind !== 'docx' && kind !== 'text') throw new Error('pdf, docx or text');
+if (kind !== 'pdf' && kind !== 'docx' && kind !== 'text' && kind !== 'picture') throw new Error('pdf, docx, text or picture');
 documentText(openBox, kind, fs.readFileSync(file)).then(
   (read) => {
     process.stdout.write(JSON.stringify(read));

@@ -1,7 +1,19 @@
 import { DEMO_FIELDS } from '../../testing/fields';
 import fc from 'fast-check';
 import { zipSync, strToU8 } from 'fflate';
-import { askedOf, checkForm, entryRow, fileKind, formSchema, readAnswer, readEntry, readRow, type Form, type FormQuestion } from './index';
+import {
+  askedOf,
+  checkForm,
+  entryRow,
+  fileKind,
+  formSchema,
+  readAnswer,
+  readEntry,
+  readRow,
+  type Form,
+  type FormQuestion,
+  NOWHERE,
+} from './index';
 
 const question = (id: string, more: Partial<FormQuestion> = {}): FormQuestion => ({
   id,
@@ -93,6 +105,7 @@ describe('answers', () => {
       person: { name: 'Mara Quill', first_name: 'Mara', last_name: 'Quill', email: 'm@o.example' },
       company: { heated_area: 4.2 },
       note: null,
+      standing: NOWHERE,
     });
   });
 
@@ -106,6 +119,26 @@ describe('answers', () => {
   });
 });
 
+/** The heads of picture files, of which no more is looked at. */
+function png(width: number, height: number): Uint8Array {
+  const head = new DataView(new ArrayBuffer(24));
+  head.setUint32(0, 0x89504e47);
+  head.setUint32(16, width);
+  head.setUint32(20, height);
+  return new Uint8Array(head.buffer);
+}
+function jpeg(width: number, height: number): Uint8Array {
+  const bytes = new Uint8Array(40);
+  const head = new DataView(bytes.buffer);
+  head.setUint16(0, 0xffd8);
+  head.setUint16(2, 0xffe0);
+  head.setUint16(4, 16);
+  head.setUint16(20, 0xffc0);
+  head.setUint16(25, height);
+  head.setUint16(27, width);
+  return bytes;
+}
+
 describe('files are told apart by what is in them', () => {
   test.each([
     ['a PDF', strToU8('%PDF-1.7 …'), 'pdf'],
@@ -114,6 +147,11 @@ describe('files are told apart by what is in them', () => {
     ['text', strToU8('Hello,\nMara'), 'text'],
     ['a program', new Uint8Array([0x4d, 0x5a, 0x90, 0x00, 0x03]), undefined],
     ['nothing', new Uint8Array(), undefined],
+    ['a page saved as PNG', png(1240, 1754), 'picture'],
+    ['a page photographed as JPEG', jpeg(3024, 4032), 'picture'],
+    ['a firm’s sign under a mail', png(320, 90), undefined],
+    ['a portrait', jpeg(400, 400), undefined],
+    ['a JPEG cut off in its head', jpeg(3024, 4032).subarray(0, 12), undefined],
   ])('%s', (_name, bytes, kind) => {
     expect(fileKind(bytes)).toBe(kind);
   });

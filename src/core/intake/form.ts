@@ -1,13 +1,21 @@
 import { z } from 'zod';
 import { readTyped, type Catalogue, type FactValue, type FieldType } from '../fields';
 import { compileFeel, feelPaths, parseFeel } from '../feel';
+import { isPhotographedPage } from './picture';
 import { targetField, targetSchema, type Target } from './guess';
 
 export const QUESTION_KINDS = ['text', 'long text', 'choice', 'number', 'date', 'e-mail', 'phone', 'file', 'consent'] as const;
 export type QuestionKind = (typeof QUESTION_KINDS)[number];
 /** What files a question may take, told apart by their content. */
-export const FILE_KINDS = ['pdf', 'docx', 'text'] as const;
+export const FILE_KINDS = ['pdf', 'docx', 'text', 'picture'] as const;
 export type FileKind = (typeof FILE_KINDS)[number];
+/** As people are told of them. */
+export const FILE_KIND_NAMES: Readonly<Record<FileKind, string>> = {
+  pdf: 'PDF',
+  docx: 'Word (DOCX)',
+  text: 'plain text',
+  picture: 'photographed page (PNG, JPEG)',
+};
 
 const ID = /^[a-z][a-z0-9_]{0,39}$/;
 const MAX_ANSWER = 5_000;
@@ -166,6 +174,7 @@ export function fileKind(bytes: Uint8Array): FileKind | undefined {
   if (head.startsWith('%PDF-')) return 'pdf';
   if (head.startsWith('PK\u0003\u0004')) return containsName(bytes, 'word/document.xml') ? 'docx' : undefined;
   if (bytes.length === 0) return undefined;
+  if (isPhotographedPage(bytes)) return 'picture';
   const text = new TextDecoder('utf-8', { fatal: true });
   try {
     return /(?!\s)\p{Cc}/u.test(text.decode(bytes.subarray(0, 4_000), { stream: true })) ? undefined : 'text';

@@ -2,29 +2,50 @@ import { z } from 'zod';
 import { fold, JOB_WORDS } from '../base';
 import { countryOf, readTyped, type Catalogue, type Field } from '../fields';
 import { unitOf, UNITS } from '../units';
+import { standingColumns } from './guess-standing';
+import { NO_PLACES, type Places } from './standing';
 
 /** What a column can be taken as: a field of the person or the company by its path, `note`, or `leave out`. */
 export const targetSchema = z
   .string()
   .regex(/^(?:note|leave out|(?:person|company)\.[a-z][a-z0-9_]{0,59})$/, 'a field, note, or leave out');
 export type Target = string;
+/** What a column of a list can be taken as: deals and applications come in by lists alone. */
+export const listTargetSchema = z
+  .string()
+  .regex(/^(?:note|leave out|(?:person|company|deal|application)\.[a-z][a-z0-9_]{0,59})$/, 'a field, note, or leave out');
 
-/** Everything a column can be taken as, in the order of the catalogue. */
-export const targetsOf = (fields: Catalogue): readonly Target[] => [
-  ...(['person', 'company'] as const).flatMap((record) =>
+const RECORDS_OF_LISTS = ['person', 'company', 'deal', 'application'] as const;
+
+/** By which opening an application is made is no value of its own, and still what a list says of it. */
+const setByList = (field: Field): boolean => !field.isComputed || field.key === 'opening';
+
+function targetsAmong(records: readonly (typeof RECORDS_OF_LISTS)[number][], fields: Catalogue): readonly Target[] {
+  const keys = records.flatMap((record) =>
     fields
       .all(record)
-      .filter((field) => !field.isComputed)
+      .filter(setByList)
       .map((field) => `${record}.${field.key}`),
-  ),
-  'note',
-  'leave out',
-];
+  );
+  return [...keys, 'note', 'leave out'];
+}
+
+/** Everything an answer or a posted value can be taken as, in the order of the catalogue. */
+export const targetsOf = (fields: Catalogue): readonly Target[] => targetsAmong(['person', 'company'], fields);
+/** Everything a column of a list can be taken as. */
+export const listTargetsOf = (fields: Catalogue): readonly Target[] => targetsAmong(RECORDS_OF_LISTS, fields);
+
+/** The record and the key that a target names; none for notes and what is left out. */
+export function targetParts(target: Target): { readonly record: (typeof RECORDS_OF_LISTS)[number]; readonly key: string } | undefined {
+  const [head, key = ''] = target.split('.');
+  const record = RECORDS_OF_LISTS.find((name) => name === head);
+  return record && { record, key };
+}
 
 /** The field that a target names; none for notes and what is left out. */
 export function targetField(target: Target, fields: Catalogue): Field | undefined {
-  const [record, key = ''] = target.split('.');
-  return record === 'person' || record === 'company' ? fields.of(record, key) : undefined;
+  const parts = targetParts(target);
+  return parts && fields.of(parts.record, parts.key);
 }
 
 export interface ColumnGuess {
@@ -70,6 +91,9 @@ const HEADINGS: Readonly<Partial<Record<Target, RegExp>>> = {
     /\b(?:hrb|handelsregister\w*|kvk|siren|siret|company number|regist(?:er|ration) (?:number|no)|registernummer|krs)\b/,
   'company.city': /city|^ville$|town|place|plaats|ort|ciudad|miasto|woonplaats|localidad/,
   'company.country': /country|^ctry$|^land$|land$|pais|pays|kraj|nation/,
+  'deal.title': /^(?:deal|opportunity|verkaufschance|chance|offerte|verkoopkans|oportunidad|affaire|szansa|trattativa)\b/,
+  'deal.amount': /amount|value|\bsum\b|betrag|summe|\bwert\b|bedrag|waarde|importe|valor|montant|valeur|kwota|wartosc|importo/,
+  'deal.stage': /stage|phase|fase|etapa|etape|etap\b|stadium/,
   'company.employees': /employees|staff|people|mitarbeiter|medewerkers|empleados|headcount/,
   note: /note|remark|comment|opmerking|bemerkung|anmerkung|observaci|notas|uwagi|interest|^infos?$/,
 };
@@ -100,6 +124,7 @@ const CONTENT: Readonly<Partial<Record<Target, ContentTest>>> = {
   'company.country': (cell) => countryOf(cell) !== undefined,
   'person.job_title': (cell) => cell.length <= 60 && !/[@\d]/.test(cell) && JOB_WORDS.test(fold(cell)),
   'person.language': (cell) => /^(?:en|de|nl|es|pl|fr|it|da)$/i.test(cell),
+  'deal.amount': (cell) => readTyped({ type: 'money' }, cell).ok,
   note: (cell) => cell.length > 35 || /^\p{Ll}\S*\s+\S+\s+\S/u.test(cell),
 };
 
@@ -216,18 +241,31 @@ function knowing(target: Target, fields: Catalogue): Knowing {
 }
 
 /** Guesses what each column is from its heading and its contents; each target but `note` is given to one column only. */
-export function guessColumns(headings: readonly string[], rows: readonly (readonly string[])[], fields: Catalogue): readonly ColumnGuess[] {
+export function guessColumns(
+  headings: readonly string[],
+  rows: readonly (readonly string[])[],
+  fields: Catalogue,
+  places: Places = NO_PLACES,
+): readonly ColumnGuess[] {
   const sample = rows.slice(0, 400);
   const columns = headings.map((heading, i) => ({
     heading,
     cells: sample.map((row) => row[i]?.trim() ?? '').filter((cell) => cell !== ''),
   }));
-  const known = targetsOf(fields)
-    .filter((target) => target !== 'leave out')
+  const standing = standingColumns(
+    headings,
+    columns.map(({ cells }) => cells),
+    places,
+  );
+  const told = { person: true, company: true, deal: standing.deals, application: standing.applications };
+  const known = listTargetsOf(fields)
+    .filter((target) => target !== 'leave out' && told[targetParts(target)?.record ?? 'person'])
     .map((target) => knowing(target, fields));
   const scored = columns.flatMap(({ heading, cells }, column) => known.map((entry) => score(column, said(heading), cells, entry)));
-  const given = new Map<number, Scored>();
-  const taken = new Set<Target>();
+  const given = new Map<number, Scored>(
+    standing.columns.map((entry) => [entry.column, { ...entry, score: 0, heading: entry.share > 0.9 }]),
+  );
+  const taken = new Set<Target>(standing.columns.map(({ target }) => target));
   for (const entry of scored.filter(({ score: points }) => points >= 1.5).sort((a, b) => b.score - a.score)) {
     if (given.has(entry.column) || taken.has(entry.target) || isSaidInParts(entry.target, taken)) continue;
     given.set(entry.column, entry);

@@ -4,12 +4,38 @@
  */
 export { decodeTable, eightBitOf, linesBeyondAscii, type Encoding } from './encoding';
 export { readTable, rowProblem, shapeOf, TABLE_LIMITS, type Table, type TableProblem, type TableShape } from './table';
-export { guessColumns, headingUnit, targetField, targetLabel, targetSchema, targetsOf, type ColumnGuess, type Target } from './guess';
+export {
+  guessColumns,
+  headingUnit,
+  listTargetSchema,
+  listTargetsOf,
+  targetField,
+  targetLabel,
+  targetSchema,
+  targetsOf,
+  type ColumnGuess,
+  type Target,
+} from './guess';
+export {
+  addCounts,
+  countPlans,
+  NO_PLACES,
+  NOWHERE,
+  StandingPlanner,
+  type ApplicationOfRow,
+  type DealOfRow,
+  type KnownApplication,
+  type KnownDeal,
+  type Places,
+  type RowCounts,
+  type StandingPlan,
+} from './standing';
 export { isOfCompanies, readRow, splitName, type RowReading, type RowRecord } from './row';
 export {
   askedOf,
   checkForm,
   entryRow,
+  FILE_KIND_NAMES,
   FILE_KINDS,
   fileKind,
   formSchema,
@@ -24,6 +50,7 @@ export {
   type QuestionKind,
 } from './form';
 export { answerName, flatten, guessPayload, payloadMatchingSchema, payloadRow, type PayloadMatching } from './payload';
+export { pictureSize } from './picture';
 export { directoryHitSchema, type DirectoryHit } from './directory';
 export { planRows, RowPlanner, type Known, type PlanOptions, type RowPlan } from './plan';
 

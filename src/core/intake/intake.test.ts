@@ -2,7 +2,19 @@ import { DEMO_FIELDS } from '../../testing/fields';
 import fs from 'node:fs';
 import fc from 'fast-check';
 import type { MatchPerson } from '../match';
-import { flatten, guessColumns, headingUnit, planRows, readRow, readTable, splitName, targetLabel, targetsOf, type Target } from './index';
+import {
+  flatten,
+  guessColumns,
+  headingUnit,
+  planRows,
+  readRow,
+  readTable,
+  splitName,
+  targetLabel,
+  targetsOf,
+  type Target,
+  NOWHERE,
+} from './index';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 const table = (text: string) => readTable(bytes(text)).table!;
@@ -211,6 +223,7 @@ describe('one row', () => {
       person: { name: 'Mara Quill', first_name: 'Mara', last_name: 'Quill', email: 'm.quill@x.example', phone: '+441632960417' },
       company: { name: 'Oakmere Glass', website: 'oakmere-glass.example', heated_area: 5.5, country: 'GB' },
       note: 'met at the stand',
+      standing: NOWHERE,
     });
     expect(row.remarks.map((remark) => remark.says)).toEqual(['read as m²']);
     expect(row.refused).toBeNull();

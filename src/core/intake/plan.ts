@@ -223,11 +223,26 @@ function placeCompany(row: number, reading: RowReading, pool: Pool<ReadyCompany>
     );
   // Who shares site or number is looked at first: when that settles it, the many with a like name need not be compared.
   const first = judge(true);
-  const verdict = first.how === 'same' ? first : judge(false);
-  const other = pool.near(me).find((entry) => entry.id === verdict.otherId);
+  const near = pool.near(me);
+  const judged = first.how === 'same' ? first : judge(false);
+  const called = judged.how !== 'same' && reading.record.standing.deal !== null ? onlyOneCalled(me, near) : undefined;
+  const verdict: Verdict = called ? { ...judged, how: 'same', otherId: called.id } : judged;
+  const other = near.find((entry) => entry.id === verdict.otherId);
   return verdict.how === 'same'
     ? { id: verdict.otherId, name, fresh: undefined, verdict, other }
     : { id: me.id, name, fresh: me, verdict, other };
+}
+
+/**
+ * A list of deals names its companies over and over, mostly by their name alone: the only one that is called exactly so is meant,
+ * unless site, place or country say otherwise.
+ */
+function onlyOneCalled(me: ReadyCompany, near: readonly ReadyCompany[]): ReadyCompany | undefined {
+  const differs = (one: string | null, other: string | null): boolean => one !== null && other !== null && one !== other;
+  const called = near.filter((other) => other.plainName === me.plainName);
+  const [only] = called;
+  if (called.length !== 1 || !only) return undefined;
+  return differs(me.site, only.site) || differs(me.place, only.place) || differs(me.country, only.country) ? undefined : only;
 }
 
 function mainEvidence(verdict: Verdict): string {

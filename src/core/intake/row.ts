@@ -1,12 +1,15 @@
 import { beyond, readTyped, type Catalogue, type DayOrder, type FactValue } from '../fields';
 import { normalisePhone, personName } from '../match';
-import { targetField, type Target } from './guess';
+import { targetField, targetParts, type Target } from './guess';
+import { applicationOf, dealOf, NO_PLACES, NOWHERE, type Places, type Standing } from './standing';
 
 /** The values one row gives, typed and tidied. */
 export interface RowRecord {
   readonly person: { readonly [field: string]: FactValue };
   readonly company: { readonly [field: string]: FactValue };
   readonly note: string | null;
+  /** the deal and the application that the row tells of */
+  readonly standing: Standing;
 }
 
 export interface RowReading {
@@ -51,12 +54,56 @@ export interface ReadColumn {
   readonly dayOrder?: DayOrder | undefined;
 }
 
+interface Values {
+  [field: string]: FactValue;
+}
+
 /** Reads one row by the column matching. `defaultCountry` (ISO 3166) is used for national phone numbers. */
-export function readRow(cells: readonly string[], columns: readonly ReadColumn[], defaultCountry: string, fields: Catalogue): RowReading {
-  const remarks: RowReading['remarks'][number][] = [];
-  const person: { [field: string]: FactValue } = {};
-  const company: { [field: string]: FactValue } = {};
-  const notes: string[] = [];
+export function readRow(
+  cells: readonly string[],
+  columns: readonly ReadColumn[],
+  defaultCountry: string,
+  fields: Catalogue,
+  places: Places = NO_PLACES,
+): RowReading {
+  const { values, notes, remarks } = readCells(cells, columns, fields);
+  const { person, company } = values;
+  const matching = columns.map(({ target }) => target);
+  const ofDeals = isOfDeals(matching);
+  // Where the list has a column for it, a blank one is the list's own country.
+  const hasCountry = columns.some(({ target }) => target === 'company.country');
+  if (hasCountry && company.country === undefined && Object.keys(company).length > 0) company.country = defaultCountry;
+  tidyNames(person);
+  remarks.push(...tidyNumbers(person, company, defaultCountry));
+  // Who has one address only is written to there, whatever the column was called.
+  if (person.email === undefined && person.other_email !== undefined) person.email = person.other_email;
+  if (person.other_email === person.email) delete person.other_email;
+  // A deal may be with a firm alone: without a name or an address the rest is nobody.
+  const isNobody = ofDeals && person.name === undefined && person.email === undefined;
+  const why = isNobody || isOfCompanies(matching) ? companyRefusal(company) : refusal(person, company, ofDeals);
+  const standing = standingOf(values, places);
+  return {
+    record: {
+      person: isNobody ? {} : person,
+      company,
+      note: notes.join(' · ') || null,
+      standing: 'refused' in standing ? NOWHERE : standing,
+    },
+    remarks,
+    refused: why ?? ('refused' in standing ? standing.refused : null),
+  };
+}
+
+interface CellsRead {
+  readonly values: { readonly person: Values; readonly company: Values; readonly deal: Values; readonly application: Values };
+  readonly notes: string[];
+  readonly remarks: RowReading['remarks'][number][];
+}
+
+/** Each cell by itself, as a value of the field its column is taken for. */
+function readCells(cells: readonly string[], columns: readonly ReadColumn[], fields: Catalogue): CellsRead {
+  const out: CellsRead = { values: { person: {}, company: {}, deal: {}, application: {} }, notes: [], remarks: [] };
+  const { values, notes, remarks } = out;
   columns.forEach(({ target, unit, dayOrder }, i) => {
     const raw = withUnit(cells[i]?.trim() ?? '', unit);
     if (raw === '' || target === 'leave out') return;
@@ -77,13 +124,15 @@ export function readRow(cells: readonly string[], columns: readonly ReadColumn[]
       return;
     }
     if (reading.note) remarks.push({ target, raw, says: reading.note });
-    if (reading.value !== null) (field.record === 'company' ? company : person)[field.key] = reading.value;
+    if (reading.value !== null) values[targetParts(target)?.record ?? 'person'][field.key] = reading.value;
   });
-  // Where the list has a column for it, a blank one is the list's own country.
-  const hasCountry = columns.some(({ target }) => target === 'company.country');
-  if (hasCountry && company.country === undefined && Object.keys(company).length > 0) company.country = defaultCountry;
-  tidyNames(person);
+  return out;
+}
+
+/** Telephone numbers in their international form; what is none is left out and said. */
+function tidyNumbers(person: Values, company: Values, defaultCountry: string): RowReading['remarks'] {
   const country = typeof company.country === 'string' ? company.country : defaultCountry;
+  const remarks: RowReading['remarks'][number][] = [];
   for (const [owner, key, target] of [
     [person, 'phone', 'person.phone'],
     [person, 'mobile', 'person.mobile'],
@@ -97,12 +146,21 @@ export function readRow(cells: readonly string[], columns: readonly ReadColumn[]
     remarks.push({ target, raw, says: 'not a phone number: left out' });
     Reflect.deleteProperty(owner, key);
   }
-  // Who has one address only is written to there, whatever the column was called.
-  if (person.email === undefined && person.other_email !== undefined) person.email = person.other_email;
-  if (person.other_email === person.email) delete person.other_email;
-  const why = isOfCompanies(columns.map(({ target }) => target)) ? companyRefusal(company) : refusal(person, company);
-  return { record: { person, company, note: notes.join(' · ') || null }, remarks, refused: why };
+  return remarks;
 }
+
+const text = (value: FactValue | undefined): string => (typeof value === 'string' ? value : '');
+
+function standingOf({ person, company, deal, application }: CellsRead['values'], places: Places): Standing | { readonly refused: string } {
+  const stands = dealOf(deal, text(company.name) || text(person.name) || text(company.website) || text(person.email), places);
+  const applies = applicationOf(application, places);
+  if (stands && 'refused' in stands) return stands;
+  if (applies && 'refused' in applies) return applies;
+  return { deal: stands, application: applies };
+}
+
+/** A list whose rows are deals, beside whom they are with. */
+const isOfDeals = (matching: readonly Target[]): boolean => matching.some((target) => target.startsWith('deal.'));
 
 /** A list that names companies and nobody who works there. */
 export const isOfCompanies = (matching: readonly Target[]): boolean =>
@@ -119,9 +177,9 @@ function companyRefusal(company: RowRecord['company']): string | null {
 const withUnit = (cell: string, unit: string | undefined): string =>
   unit !== undefined && /^\d[\d., ]*$/.test(cell) ? `${cell} ${unit}` : cell;
 
-function tidyNames(person: { [field: string]: FactValue }): void {
-  const given = typeof person.first_name === 'string' ? person.first_name : '';
-  const family = typeof person.last_name === 'string' ? person.last_name : '';
+function tidyNames(person: Values): void {
+  const given = text(person.first_name);
+  const family = text(person.last_name);
   const whole = typeof person.name === 'string' ? person.name : `${given} ${family}`.trim();
   if (whole === '') return;
   const { first, last, full } = splitName(whole);
@@ -131,10 +189,12 @@ function tidyNames(person: { [field: string]: FactValue }): void {
   if (last !== '') person.last_name = last;
 }
 
-function refusal(person: RowRecord['person'], company: RowRecord['company']): string | null {
+function refusal(person: RowRecord['person'], company: RowRecord['company'], ofDeals: boolean): string | null {
   const name = typeof person.name === 'string' ? person.name : '';
   if (name !== '' && (NONSENSE.test(name.trim()) || personName(name) === '')) return 'test entry';
   if (name === '' && person.email === undefined) return 'neither name nor e-mail';
+  // Whom a deal is with is known at their firm, reached or not.
+  if (ofDeals && typeof company.name === 'string') return null;
   if (person.email === undefined && person.phone === undefined && person.mobile === undefined && company.website === undefined)
     return 'no e-mail, phone or site: nobody could be reached';
   return null;

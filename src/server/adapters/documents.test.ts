@@ -14,14 +14,15 @@ interface Answer {
   readonly says: string;
 }
 /** In a process of its own, as the worker has it. */
+function readFile(kind: 'pdf' | 'picture', file: string): Answer {
+  const { stdout } = spawnSync(process.execPath, ['--import', 'tsx', 'src/testing/read-document.ts', kind, file], { encoding: 'utf8' });
+  return JSON.parse(stdout) as Answer;
+}
 function readPdf(bytes: Uint8Array): Answer {
   const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'document-'));
   try {
     fs.writeFileSync(path.join(folder, 'a.pdf'), bytes);
-    const { stdout } = spawnSync(process.execPath, ['--import', 'tsx', 'src/testing/read-document.ts', 'pdf', path.join(folder, 'a.pdf')], {
-      encoding: 'utf8',
-    });
-    return JSON.parse(stdout) as Answer;
+    return readFile('pdf', path.join(folder, 'a.pdf'));
   } finally {
     fs.rmSync(folder, { recursive: true });
   }
@@ -59,6 +60,13 @@ test('of a scan the letters are recognised, in their places, and it says so', ()
   for (const said of ['Gwen Ashdown', 'gwen.ashdown@mailhall.example', 'Service technician, Larkfield Pumps, Hull', 'Driving licence: B'])
     expect(words).toContain(said);
   expect(words.indexOf('Employment')).toBeLessThan(words.indexOf('Training'));
+}, 120_000);
+
+test('a page that was photographed is read the same way; a picture without letters says so', () => {
+  const read = readFile('picture', 'demo/applications/photo-0151.jpg');
+  expect(read.says).toMatch(/^a picture: its letters were recognised \(sure 0\.[89]\d\)$/);
+  for (const said of ['Odile Farrant', 'odile.farrant@mailhall.example', '03/2019', 'Hornsea Drives, Hull', 'Driving licence: B, BE'])
+    expect(text(read)).toContain(said);
 }, 120_000);
 
 test('a PDF without text and without pictures says that it is a scan that cannot be recognised', async () => {

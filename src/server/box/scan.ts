@@ -1,10 +1,11 @@
-/** Scans: the letters in the pictures of a PDF's pages, recognised by Tesseract in the five languages documents come in. */
+/** Scans and photographs: the letters in pictures of pages, recognised by Tesseract in the five languages documents come in. */
 import { createRequire } from 'node:module';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { printedBlocks, type PrintedRun } from '../../core/formats';
-import type { DocumentText } from '../ports';
+import { pictureSize } from '../../core/intake';
+import { WorldFailure, type DocumentText } from '../ports';
 
 const LANGUAGES = ['eng', 'deu', 'nld', 'fra', 'spa'] as const;
 /** Pages that are read, of a scan. */
@@ -53,7 +54,9 @@ export async function readScan(bytes: Uint8Array): Promise<DocumentText> {
       const page = (await document.getPage(no)) as unknown as ScanPage;
       const picture = await largestPicture(page, pdfjs.OPS);
       if (!picture) continue;
-      const read = await reader.read(upright(greyOf(picture), page.rotate), page, no);
+      const grey = upright(greyOf(picture), page.rotate);
+      const points = Math.abs((page.view[2] ?? 0) - (page.view[0] ?? 0)) / grey.width || 1;
+      const read = await reader.recognise(portableGrey(grey), points, no);
       runs.push(...read.runs);
       if (read.runs.length > 0) sure.push(read.sure);
     }
@@ -67,6 +70,21 @@ export async function readScan(bytes: Uint8Array): Promise<DocumentText> {
     };
   } finally {
     await Promise.all([reader.end(), document.destroy()]);
+  }
+}
+
+/** Reads a page that was photographed or saved as a picture: PNG or JPEG, turned as its camera says. */
+export async function readPhotograph(bytes: Uint8Array): Promise<DocumentText> {
+  const size = pictureSize(bytes);
+  if (!size || size.width * size.height > DOTS_MAX)
+    throw new WorldFailure('too large', `the picture has more than ${DOTS_MAX / 1_000_000} million dots: send a smaller one`, false);
+  const reader = await recogniser();
+  try {
+    const { runs, sure } = await reader.recognise(Buffer.from(bytes), 595 / size.width, 1);
+    if (sure < SURE || runs.length === 0) return { blocks: [], says: 'a picture in which no letters can be recognised', hidden: [] };
+    return { blocks: printedBlocks(runs), says: `a picture: its letters were recognised (sure ${(sure / 100).toFixed(2)})`, hidden: [] };
+  } finally {
+    await reader.end();
   }
 }
 
@@ -91,13 +109,13 @@ async function recogniser() {
     errorHandler: () => undefined,
   });
   return {
-    async read(
-      grey: Grey,
-      { view }: Pick<ScanPage, 'view'>,
+    /** `points`: how many a dot measures. */
+    async recognise(
+      picture: Buffer,
+      points: number,
       page: number,
     ): Promise<{ readonly runs: readonly PrintedRun[]; readonly sure: number }> {
-      const { data } = await worker.recognize(portableGrey(grey), {}, { blocks: true, text: false });
-      const points = Math.abs((view[2] ?? 0) - (view[0] ?? 0)) / grey.width || 1;
+      const { data } = await worker.recognize(picture, {}, { blocks: true, text: false });
       const lines = (data.blocks ?? []).flatMap((block) => block.paragraphs.flatMap((paragraph) => paragraph.lines));
       const runs = lines.flatMap((line) =>
         line.words

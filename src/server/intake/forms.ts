@@ -1,7 +1,18 @@
 /** Forms: built, shown at an address of their own, and what is sent through them. */
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { stableId, type Instant, type JsonObject } from '../../core/base';
-import { checkForm, entryRow, fileKind, formSchema, questionsOf, readEntry, type Form, type FormProblem } from '../../core/intake';
+import {
+  checkForm,
+  entryRow,
+  FILE_KIND_NAMES,
+  FILE_KINDS,
+  fileKind,
+  formSchema,
+  questionsOf,
+  readEntry,
+  type Form,
+  type FormProblem,
+} from '../../core/intake';
 import type { Library } from '../../core/flow/check';
 import { putLibrary } from '../flows/store/flows';
 import {
@@ -209,12 +220,15 @@ function readFiles(
   for (const file of files.slice(0, LIMITS.files)) {
     const question = questionsOf(body).find((entry) => entry.id === file.question && entry.kind === 'file');
     if (!question || !(file.question in answers)) continue;
-    const accepts = question.accepts ?? ['pdf', 'docx', 'text'];
+    const accepts = question.accepts ?? FILE_KINDS;
     const kind = fileKind(file.bytes);
     if (file.bytes.length > LIMITS.fileBytes)
       problems.push({ question: question.id, says: `at most ${LIMITS.fileBytes / 1024 / 1024} MB` });
     else if (kind === undefined || !accepts.includes(kind))
-      problems.push({ question: question.id, says: `“${file.name}” is no ${accepts.join(' or ')} file, whatever its name says` });
+      problems.push({
+        question: question.id,
+        says: `“${file.name}” is no ${accepts.map((name) => FILE_KIND_NAMES[name]).join(' or ')}, whatever its name says`,
+      });
     else good.push({ question: question.id, name: plainName(file.name), kind, bytes: file.bytes });
   }
   return { good, problems };
@@ -341,6 +355,7 @@ export async function entryFile(
   const TYPES: Readonly<Record<string, string>> = {
     pdf: 'application/pdf',
     docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+    picture: file.bytes[0] === 0x89 ? 'image/png' : 'image/jpeg',
   };
   return { name: file.name, type: TYPES[file.kind] ?? 'text/plain; charset=utf-8', content: file.bytes };
 }

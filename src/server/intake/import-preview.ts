@@ -3,19 +3,26 @@ import type { Instant } from '../../core/base';
 import { chooseCurrent, ownRankOf, type Fact, type FactDraft } from '../../core/facts';
 import type { Catalogue, FactValue } from '../../core/fields';
 import {
+  addCounts,
+  countPlans,
   guessColumns,
   headingUnit,
+  NOWHERE,
   readRow,
-  targetField,
   RowPlanner,
+  StandingPlanner,
+  targetField,
   type ColumnGuess,
+  type Places,
+  type RowCounts,
   type RowPlan,
   type RowReading,
   type Target,
 } from '../../core/intake';
 import type { Tx } from '../db';
 import { factsOf } from '../records/store/facts';
-import { claimForecast, findImport, putForecast, putMatching, type ImportRow, type ListTable, type RowCounts } from './store/imports';
+import { claimForecast, findImport, putForecast, putMatching, type ImportRow, type ListTable } from './store/imports';
+import { planStanding, placesOf, type RowStanding } from './standing';
 import { withoutErased } from '../workspace/erase';
 import { loadCatalogue } from '../records/fields';
 import { listWithTable, PIECE, rowsFrom, type ListRow } from './list-rows';
@@ -40,6 +47,7 @@ export interface ImportPreview {
     readonly cells: readonly string[];
     readonly plan: RowPlan;
     readonly reading: RowReading;
+    readonly standing: RowStanding;
     /** of somebody known: values that the row would change, for the first so many */
     readonly changes: readonly Change[];
   }[];
@@ -59,13 +67,15 @@ export async function previewImport(
   await putMatching(world.db, id, { matching, defaultCountry });
   const row = { ...((await findImport(world.db, id)) ?? before), listTable: before.listTable };
   const rows = await rowsFrom(world.db, id, 0, SHOWN_PIECES);
-  const fields = await loadCatalogue(world.db);
+  const known = await knownToLists(world.db);
+  const { fields, places } = known;
   const guesses = guessColumns(
     row.listTable.headings,
     rows.map((entry) => entry.cells),
     fields,
+    places,
   );
-  const { readings, plans } = await planChunk(world.db, row, rows, 0, { matching, defaultCountry }, fields);
+  const { readings, plans, standings } = await planChunk(world.db, row, rows, 0, { matching, defaultCountry }, known);
   const changes = await changesOf(
     world.db,
     plans.flatMap((plan, i) => (plan.kind === 'known' ? [{ plan, reading: readings[i]?.reading }] : [])),
@@ -82,22 +92,25 @@ export async function previewImport(
       fileRow: rows[i]?.line ?? 0,
       cells: rows[i]?.cells ?? [],
       plan,
-      reading: readings[i]?.reading ?? { record: { person: {}, company: {}, note: null }, remarks: [], refused: null },
+      reading: readings[i]?.reading ?? { record: { person: {}, company: {}, note: null, standing: NOWHERE }, remarks: [], refused: null },
+      standing: standings[i] ?? { deal: null, application: null },
       changes: changes.get(plan.row) ?? [],
     })),
-    counts: row.total <= SHOWN_ROWS ? countsOf(plans) : row.forecast,
+    counts: row.total <= SHOWN_ROWS ? countsOf(plans, standings) : row.forecast && { ...countsOf([], []), ...row.forecast },
   };
 }
 
-function countsOf(plans: readonly RowPlan[]): RowCounts {
-  const count = (kind: RowPlan['kind']): number => plans.filter((plan) => plan.kind === kind).length;
-  return {
-    new: count('new'),
-    known: count('known'),
-    perhaps: count('perhaps'),
-    refused: count('refused'),
-    newCompanies: new Set(plans.filter((plan) => plan.newCompany).map((plan) => plan.companyId)).size,
-  };
+const countsOf = (plans: readonly RowPlan[], standings: readonly RowStanding[]): RowCounts =>
+  countPlans(plans.map((plan, i) => ({ plan, standing: standings[i] ?? { deal: null, application: null } })));
+
+/** What the rows of lists can fill and name. */
+export interface KnownToLists {
+  readonly fields: Catalogue;
+  readonly places: Places;
+}
+export async function knownToLists(tx: Tx): Promise<KnownToLists> {
+  const [fields, places] = await Promise.all([loadCatalogue(tx), placesOf(tx)]);
+  return { fields, places };
 }
 
 /** So many rows are worked on in one go before others of this process have their turn. */
@@ -111,16 +124,28 @@ async function withBreaths<T, R>(items: readonly T[], work: (item: T, i: number)
   return out;
 }
 
-/** Reads rows that lie together and decides what becomes of each; `before` rows lie in front of them. A planner that goes on remembers these. */
+/** What remembers the rows before. */
+export const plannersOf = (importId: string) => ({
+  rows: new RowPlanner({ importId, ...BARS }),
+  standing: new StandingPlanner(importId),
+});
+
+interface PlannedChunk {
+  readonly readings: readonly { readonly row: number; readonly reading: RowReading }[];
+  readonly plans: readonly RowPlan[];
+  readonly standings: readonly RowStanding[];
+}
+
+/** Reads rows that lie together and decides what becomes of each; `before` rows lie in front of them. Planners that go on remember these. */
 export async function planChunk(
   tx: Tx,
   row: { readonly id: string; readonly listTable: ListTable | null },
   rows: readonly ListRow[],
   before: number,
   { matching, defaultCountry }: { readonly matching: readonly Target[]; readonly defaultCountry: string },
-  fields: Catalogue,
-  planner = new RowPlanner({ importId: row.id, ...BARS }),
-): Promise<{ readonly readings: readonly { readonly row: number; readonly reading: RowReading }[]; readonly plans: readonly RowPlan[] }> {
+  { fields, places }: KnownToLists,
+  planners = plannersOf(row.id),
+): Promise<PlannedChunk> {
   const headings = row.listTable?.headings ?? [];
   const columns = matching.map((target, i) => {
     const field = targetField(target, fields);
@@ -132,23 +157,24 @@ export async function planChunk(
   });
   const read = await withBreaths(rows, ({ cells }, i) => ({
     row: before + i + 1,
-    reading: readRow(cells, columns, defaultCountry, fields),
+    reading: readRow(cells, columns, defaultCountry, fields, places),
   }));
   const readings = await withoutErased(tx, read);
-  planner.know(await knownFor(tx, row.id, readings));
-  return { readings, plans: await withBreaths(readings, (entry) => planner.plan(entry.row, entry.reading)) };
+  planners.rows.know(await knownFor(tx, row.id, readings));
+  const planned = await withBreaths(readings, ({ row: at, reading }) => ({ plan: planners.rows.plan(at, reading), reading }));
+  return { readings, plans: planned.map(({ plan }) => plan), standings: await planStanding(tx, planners.standing, planned) };
 }
 
 /** The worker's part: counts what would become of all rows of a long list. Returns 1 when there was one. */
 export async function forecastImport(world: World): Promise<number> {
   const row = await claimForecast(world.db, SHOWN_ROWS, LEASE_MS);
   if (!row) return 0;
-  const fields = await loadCatalogue(world.db);
-  const sum = { new: 0, known: 0, perhaps: 0, refused: 0, newCompanies: 0 };
+  const known = await knownToLists(world.db);
+  let sum = countsOf([], []);
   for (let piece = 0; piece * PIECE < row.total; piece += CHUNK_PIECES) {
-    const { plans } = await planChunk(world.db, row, await rowsFrom(world.db, row.id, piece, CHUNK_PIECES), piece * PIECE, row, fields);
-    const counts = countsOf(plans);
-    for (const key of Object.keys(sum) as (keyof RowCounts)[]) sum[key] += counts[key];
+    const rows = await rowsFrom(world.db, row.id, piece, CHUNK_PIECES);
+    const { plans, standings } = await planChunk(world.db, row, rows, piece * PIECE, row, known);
+    sum = addCounts(sum, countsOf(plans, standings));
   }
   await putForecast(world.db, row, sum);
   return 1;

@@ -1,7 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { cleanText, cutText, fold, type Instant } from '../../core/base';
-import { isOfCompanies, guessColumns, RowPlanner, type Target } from '../../core/intake';
+import { isOfCompanies, guessColumns, type Target } from '../../core/intake';
 import { findFlow } from '../flows/store/flows';
 import {
   claimImport,
@@ -23,11 +23,11 @@ import {
 import type { ReadList } from '../ports';
 import { LeaseLost } from '../platform/store/lease';
 import { insertAudit } from '../access/store/audit';
-import { loadCatalogue } from '../records/fields';
-import { checkedMatching, CHUNK_PIECES, planChunk } from './import-preview';
+import { checkedMatching, CHUNK_PIECES, knownToLists, planChunk, plannersOf, type KnownToLists } from './import-preview';
 import { cutList, keepPieces, listWithTable, PIECE, rowsFrom, tableOf, withFolder, type ListRow } from './list-rows';
 import { startTrips } from '../trips/start';
-import { BARS, takeInRows, type Door } from './take-in';
+import { takeInStanding } from './standing';
+import { takeInRows, type Door } from './take-in';
 import { found, Refusal, workspace, type Actor, type World } from '../platform/world';
 
 const LEASE_MS = 60_000;
@@ -77,7 +77,7 @@ export async function lookAtFile(
         if (kept) return;
         const sample = (await rowsFrom(tx, id, 0, 2)).map((row) => row.cells);
         await putMatching(tx, id, {
-          matching: guessColumns(list.headings, sample, await loadCatalogue(tx)).map((guess) => guess.target),
+          matching: guessedFor(await knownToLists(tx), list, sample),
           defaultCountry: space.defaultCountry,
         });
       }),
@@ -85,6 +85,12 @@ export async function lookAtFile(
   });
   return id;
 }
+
+const guessedFor = (
+  { fields, places }: KnownToLists,
+  { headings }: { readonly headings: readonly string[] },
+  sample: readonly (readonly string[])[],
+): readonly Target[] => guessColumns(headings, sample, fields, places).map((guess) => guess.target);
 
 /** Lists with the same headings are alike. */
 const headingsOf = (list: { readonly headings: readonly string[] }): string =>
@@ -105,7 +111,7 @@ export async function choosePart(world: World, id: string, part: string): Promis
         if (!(await putPart(tx, id, made))) throw new Refusal('conflict', 'this list has been taken in already');
         await keepPieces(tx, id, pieces);
         const sample = (await rowsFrom(tx, id, 0, 2)).map((entry) => entry.cells);
-        const matching = guessColumns(list.headings, sample, await loadCatalogue(tx)).map((guess) => guess.target);
+        const matching = guessedFor(await knownToLists(tx), list, sample);
         await putMatching(tx, id, { matching, defaultCountry: row.defaultCountry });
       });
     await cutList(world, row.fileName, file, folder, keep, part);
@@ -184,10 +190,10 @@ export async function refusedRows(
 
 async function refusedYet(world: World, row: ImportRow): Promise<readonly (readonly string[])[]> {
   const out: (readonly string[])[] = [];
-  const fields = await loadCatalogue(world.db);
+  const known = await knownToLists(world.db);
   for (let piece = 0; piece * PIECE < row.total && out.length < REFUSED_MAX; piece += CHUNK_PIECES) {
     const rows = await rowsFrom(world.db, row.id, piece, CHUNK_PIECES);
-    const { plans } = await planChunk(world.db, row, rows, piece * PIECE, row, fields);
+    const { plans } = await planChunk(world.db, row, rows, piece * PIECE, row, known);
     plans.forEach((plan, i) => {
       if (plan.kind === 'refused') out.push([...(rows[i]?.cells ?? []), plan.why]);
     });
@@ -226,15 +232,20 @@ async function workOff(world: World, claimed: ImportRow): Promise<void> {
   const now = await world.clock.now();
   const row = await listWithTable(world, claimed.id);
   const versionId = row.flowId === null ? null : ((await findFlow(world.db, row.flowId))?.liveVersionId ?? null);
-  const fields = await loadCatalogue(world.db);
-  const planner = new RowPlanner({ importId: row.id, ...BARS });
+  const known = await knownToLists(world.db);
+  const planners = plannersOf(row.id);
   const counts: Record<string, number> = { new: 0, known: 0, perhaps: 0, refused: 0 };
+  const count = (name: string, many = 1): void => {
+    if (many > 0) counts[name] = (counts[name] ?? 0) + many;
+  };
   let written: Promise<unknown> = Promise.resolve();
   for (let piece = 0; piece * PIECE < row.total; piece += STEP_PIECES) {
     const rows = await rowsFrom(world.db, row.id, piece, STEP_PIECES);
     const before = piece * PIECE;
-    const planned = await Promise.all([written, planChunk(world.db, row, rows, before, row, fields, planner)]);
-    for (const plan of planned[1].plans) counts[plan.kind] = (counts[plan.kind] ?? 0) + 1;
+    const planned = await Promise.all([written, planChunk(world.db, row, rows, before, row, known, planners)]);
+    for (const plan of planned[1].plans) count(plan.kind);
+    count('newDeals', planned[1].standings.filter(({ deal }) => deal?.isNew).length);
+    count('newApplications', planned[1].standings.filter(({ application }) => application?.isNew).length);
     written = writeStep(world, { row: { ...row, fence: claimed.fence }, versionId, before, rows, ...planned[1] }, now);
     // What breaks there is told where it is waited for.
     written.catch(() => undefined);
@@ -251,13 +262,17 @@ interface Step extends Awaited<ReturnType<typeof planChunk>> {
   readonly rows: readonly ListRow[];
 }
 
-async function writeStep(world: World, { row, versionId, before, rows, readings, plans }: Step, now: Instant): Promise<void> {
+async function writeStep(world: World, { row, versionId, before, rows, readings, plans, standings }: Step, now: Instant): Promise<void> {
   for (let from = Math.max(0, row.doneRows - before); from < plans.length; from += PIECE) {
-    const slice = plans
-      .slice(from, from + PIECE)
-      .map((plan, i) => ({ plan, reading: readings[from + i]?.reading, cells: rows[from + i]?.cells ?? [] }));
+    const slice = plans.slice(from, from + PIECE).map((plan, i) => ({
+      plan,
+      reading: readings[from + i]?.reading,
+      standing: standings[from + i] ?? { deal: null, application: null },
+      cells: rows[from + i]?.cells ?? [],
+    }));
     await world.db.begin(async (tx) => {
       await takeInRows(tx, slice, doorOf(row), now);
+      await takeInStanding(tx, slice, doorOf(row), now);
       await insertImportRows(
         tx,
         row.id,

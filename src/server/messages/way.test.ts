@@ -61,7 +61,7 @@ async function pass(days: number): Promise<void> {
 test('a list is looked at, taken in, and its refused rows can be had back', async () => {
   const id = await lookAtFile(world, ines, { name: 'fair.csv', bytes: Buffer.from(LIST) });
   const preview = await previewImport(world, id, {});
-  expect(preview.counts).toEqual({ new: 2, known: 0, perhaps: 0, refused: 1, newCompanies: 2 });
+  expect(preview.counts).toEqual({ new: 2, known: 0, perhaps: 0, refused: 1, newCompanies: 2, newDeals: 0, newApplications: 0 });
   expect((await people(world, {})).items).toHaveLength(0);
   await startImport(world, ines, id, { flowId });
   await expect(startImport(world, ines, id, { flowId })).rejects.toThrow('taken in already');

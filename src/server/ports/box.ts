@@ -27,7 +27,7 @@ export interface ReadList {
 export interface BoxWork {
   readonly document: { readonly in: { readonly kind: 'pdf' | 'docx' | 'text'; readonly bytes: Uint8Array }; readonly out: DocumentText };
   /** a PDF whose pages are pictures */
-  readonly scan: { readonly in: { readonly bytes: Uint8Array }; readonly out: DocumentText };
+  readonly scan: { readonly in: { readonly kind: 'pdf' | 'picture'; readonly bytes: Uint8Array }; readonly out: DocumentText };
   /** `type`: the Content-Type header */
   readonly page: {
     readonly in: { readonly url: string; readonly status: number; readonly type: string; readonly bytes: Uint8Array };

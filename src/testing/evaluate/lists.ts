@@ -87,7 +87,7 @@ function given(folder: string, key: KeyFile): Given | undefined {
     header_row: table.headingRow === 0 ? null : table.headingRow - 1,
     columns: guesses.map((guess, index) => ({ index, target: guess.target })),
     refused: readings.flatMap((reading, i) => (reading.refused === null ? [] : [{ row: i + 1, why: reading.refused }])),
-    rows: readings.map(({ record }, i) => ({ row: i + 1, ...record })),
+    rows: readings.map(({ record: { person, company, note } }, i) => ({ row: i + 1, person, company, note })),
   };
 }
 

@@ -1,5 +1,5 @@
 import type { Instant } from '../../../core/base';
-import type { Target } from '../../../core/intake';
+import type { RowCounts, Target } from '../../../core/intake';
 import type { DayOrder } from '../../../core/fields';
 import type { Tx } from '../../db';
 import { assertHeld, type Lease } from '../../platform/store/lease';
@@ -16,13 +16,6 @@ export interface ListTable {
   /** of a workbook or an archive: the sheets or lists in it, and which of them this is */
   readonly parts?: readonly string[];
   readonly part?: string;
-}
-export interface RowCounts {
-  readonly new: number;
-  readonly known: number;
-  readonly perhaps: number;
-  readonly refused: number;
-  readonly newCompanies: number;
 }
 
 export interface ImportRow {

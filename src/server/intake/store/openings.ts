@@ -1,5 +1,6 @@
 import type { Instant } from '../../../core/base';
 import type { OpeningBody } from '../../../core/hiring';
+import type { KnownApplication } from '../../../core/intake';
 import type { Tx } from '../../db';
 import type { OwnValues } from '../../records/store/records';
 
@@ -85,22 +86,32 @@ export async function findApplication(tx: Tx, id: string): Promise<ApplicationRo
   const [row] = await tx<ApplicationRow[]>`${applications(tx)} where a.id = ${id}`;
   return row;
 }
+export interface NewApplication {
+  readonly id: string;
+  readonly openingId: string;
+  readonly personId: string;
+  readonly stage: string;
+  readonly tripId: string | null;
+}
 /** False when this person has applied for it already. */
-export async function insertApplication(
-  tx: Tx,
-  application: {
-    readonly id: string;
-    readonly openingId: string;
-    readonly personId: string;
-    readonly stage: string;
-    readonly tripId: string | null;
-  },
-  now: Instant,
-): Promise<boolean> {
-  const { id, openingId, personId, stage, tripId } = application;
+export async function insertApplication(tx: Tx, application: NewApplication, now: Instant): Promise<boolean> {
+  return (await insertApplications(tx, [application], now)) > 0;
+}
+/** Who has applied for one already has not again. Returns how many were made. */
+export async function insertApplications(tx: Tx, applications: readonly NewApplication[], now: Instant): Promise<number> {
+  if (applications.length === 0) return 0;
   const rows = await tx`insert into application (id, opening_id, person_id, stage, trip_id, stage_since, created_at)
-    values (${id}, ${openingId}, ${personId}, ${stage}, ${tripId}, ${now}, ${now}) on conflict do nothing returning id`;
-  return rows.length > 0;
+    select "id", "openingId", "personId", stage, "tripId", ${now}, ${now}
+    from jsonb_to_recordset(${tx.json(applications as never)}) as r("id" uuid, "openingId" uuid, "personId" uuid, stage text, "tripId" uuid)
+    on conflict do nothing returning id`;
+  return rows.length;
+}
+export async function applicationsBy(tx: Tx, people: readonly string[]): Promise<KnownApplication[]> {
+  return [
+    ...(await tx<
+      KnownApplication[]
+    >`select id, opening_id, person_id, stage from application where person_id = any(${[...people]}::uuid[])`),
+  ];
 }
 /** What openings say of themselves in fields of their own, by their names. */
 export async function openingValues(tx: Tx, names: readonly string[]): Promise<Readonly<Record<string, OwnValues>>> {

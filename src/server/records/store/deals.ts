@@ -1,6 +1,7 @@
 import type { Instant } from '../../../core/base';
 import type { RecordView } from '../../../core/engine';
 import type { SqlPiece } from '../../../core/feel';
+import type { KnownDeal } from '../../../core/intake';
 import type { Tx } from '../../db';
 import { whereOf } from './conditions';
 import { companiesLike, like } from './records';
@@ -61,22 +62,36 @@ export interface DealRow {
   readonly createdAt: Instant;
 }
 
-export async function insertDeal(
-  tx: Tx,
-  deal: {
-    readonly id: string;
-    readonly title: string;
-    readonly pipeline: string;
-    readonly stage: string;
-    readonly amount: number | null;
-    readonly companyId: string | null;
-    readonly personId: string | null;
-    readonly tripId: string | null;
-  },
-  now: Instant,
-): Promise<void> {
+export interface NewDeal {
+  readonly id: string;
+  readonly title: string;
+  readonly pipeline: string;
+  readonly stage: string;
+  readonly amount: number | null;
+  readonly companyId: string | null;
+  readonly personId: string | null;
+  readonly tripId: string | null;
+}
+
+export async function insertDeal(tx: Tx, deal: NewDeal, now: Instant): Promise<void> {
+  await insertDeals(tx, [deal], now);
+}
+
+/** Ids that exist already are left alone. */
+export async function insertDeals(tx: Tx, deals: readonly NewDeal[], now: Instant): Promise<void> {
+  if (deals.length === 0) return;
   await tx`insert into deal (id, title, pipeline, stage, amount, company_id, person_id, trip_id, stage_since, created_at)
-    values (${deal.id}, ${deal.title}, ${deal.pipeline}, ${deal.stage}, ${deal.amount}, ${deal.companyId}, ${deal.personId}, ${deal.tripId}, ${now}, ${now}) on conflict (id) do nothing`;
+    select "id", title, pipeline, stage, amount, "companyId", "personId", "tripId", ${now}, ${now}
+    from jsonb_to_recordset(${tx.json(deals as never)}) as r("id" uuid, title text, pipeline text, stage text, amount float8, "companyId" uuid, "personId" uuid, "tripId" uuid)
+    on conflict (id) do nothing`;
+}
+
+/** Deals with any of these people or companies. */
+export async function dealsWith(tx: Tx, people: readonly string[], companies: readonly string[]): Promise<KnownDeal[]> {
+  return [
+    ...(await tx<KnownDeal[]>`select id, title, pipeline, stage, company_id, person_id from deal
+      where person_id = any(${[...people]}::uuid[]) or company_id = any(${[...companies]}::uuid[]) order by created_at desc, id`),
+  ];
 }
 
 export async function pageDeals(

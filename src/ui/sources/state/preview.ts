@@ -1,6 +1,6 @@
 import type { Answer } from '../../../api';
 import { plural } from '../../../core/base';
-import { isOfCompanies } from '../../../core/intake';
+import { countPlans, isOfCompanies } from '../../../core/intake';
 
 /** A list before it is taken in. */
 export type PreviewView = Answer<'previewImport'>;
@@ -17,16 +17,7 @@ export const kindsOf = (ofCompanies: boolean): readonly { readonly kind: Becomes
   { kind: 'refused', label: 'refused', tone: 'var(--brick)' },
 ];
 
-export function countsOf(rows: PreviewView['rows']): Counts {
-  const count = (kind: Becomes): number => rows.filter((row) => row.plan.kind === kind).length;
-  return {
-    new: count('new'),
-    known: count('known'),
-    perhaps: count('perhaps'),
-    refused: count('refused'),
-    newCompanies: rows.filter((row) => row.plan.newCompany).length,
-  };
-}
+export const countsOf = (rows: PreviewView['rows']): Counts => countPlans(rows);
 
 /** A list of companies, without anybody who works there. */
 export const namesCompanies = ({ columns }: Pick<PreviewView, 'columns'>): boolean => isOfCompanies(columns.map(({ target }) => target));
@@ -47,4 +38,13 @@ export function explain(kind: Becomes, preview: PreviewView, counts: Counts): st
     .map(([why, count]) => `${why} ${count}`)
     .join(' · ');
   return listed || 'none';
+}
+
+/** What is made beside people and companies, where the list tells of any. */
+export function alsoMade({ newDeals, newApplications }: Pick<Counts, 'newDeals' | 'newApplications'>): string | null {
+  const said = [
+    ...(newDeals > 0 ? [plural(newDeals, 'new deal')] : []),
+    ...(newApplications > 0 ? [plural(newApplications, 'new application')] : []),
+  ];
+  return said.length === 0 ? null : said.join(' · ');
 }

@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
 import {
+  FILE_KIND_NAMES,
   FILE_KINDS,
   QUESTION_KINDS,
   targetLabel,
@@ -221,7 +222,7 @@ function OfKind({ question, onChange }: Pick<Props, 'question' | 'onChange'>) {
           {FILE_KINDS.map((kind) => (
             <FormControlLabel
               key={kind}
-              label={kind.toUpperCase()}
+              label={FILE_KIND_NAMES[kind]}
               control={
                 <Checkbox
                   checked={question.accepts?.includes(kind) ?? false}

@@ -1,5 +1,6 @@
 /** @jsxImportSource @emotion/react */
 'use client';
+import type { ReactNode } from 'react';
 import { plural } from '../../../core/base';
 import { printValue, type FactValue } from '../../../core/fields';
 import { useFields } from '../../client/fields';
@@ -22,12 +23,15 @@ export function RowCard({
   const fields = useFields();
   const row = rows[at];
   if (!row) return null;
-  const { person, company, note } = row.reading.record;
+  const { person, company, note, standing } = row.reading.record;
   const values = [
     ...Object.entries(person)
       .filter(([key]) => key !== 'first_name' && key !== 'last_name')
       .map(([key, value]) => ({ id: `person.${key}`, field: fields.of('person', key), value })),
     ...Object.entries(company).map(([key, value]) => ({ id: `company.${key}`, field: fields.of('company', key), value })),
+    ...(['deal', 'application'] as const).flatMap((kind) =>
+      Object.entries(standing[kind]?.values ?? {}).map(([key, value]) => ({ id: `${kind}.${key}`, field: fields.of(kind, key), value })),
+    ),
   ];
   const tone = { new: 'river', known: 'river', perhaps: 'brass', refused: 'brick' } as const;
   return (
@@ -71,31 +75,39 @@ export function RowCard({
         const change = row.changes.find((entry) => entry.field === id);
         const raw = row.cells.find((cell) => cell.trim() !== '' && cell.trim() !== String(value) && looksLike(cell, value));
         return (
-          <div key={id} css={placed({ display: 'flex', gap: 8, padding: '4px 0', borderTop: '1px solid var(--line)' })}>
-            <span className="quiet" css={placed({ width: 104, flex: 'none' })}>
-              {field?.label ?? id}
-            </span>
-            <span className="grow" css={placed({ overflowWrap: 'anywhere' })}>
-              {raw ? <s className="quiet">{raw.trim().replace(/\s+/g, ' ').slice(0, 40)}</s> : null} <span className="strong">{shown}</span>
-              {change ? <span className="small in-brass"> was {printValue(change.from, field?.unit)}</span> : null}
-            </span>
-          </div>
+          <Line key={id} label={field?.label ?? id}>
+            {raw ? <s className="quiet">{raw.trim().replace(/\s+/g, ' ').slice(0, 40)}</s> : null} <span className="strong">{shown}</span>
+            {change ? <span className="small in-brass"> was {printValue(change.from, field?.unit)}</span> : null}
+          </Line>
         );
       })}
-      {note ? (
-        <div css={placed({ display: 'flex', gap: 8, padding: '4px 0', borderTop: '1px solid var(--line)' })}>
-          <span className="quiet" css={placed({ width: 104, flex: 'none' })}>
-            note
-          </span>
-          <span className="grow">“{note}”</span>
-        </div>
-      ) : null}
+      {(['deal', 'application'] as const).map((kind) =>
+        row.standing[kind] ? (
+          <Line key={kind} label={kind}>
+            {row.standing[kind].says}
+          </Line>
+        ) : null,
+      )}
+      {note ? <Line label="note">“{note}”</Line> : null}
       {row.reading.remarks.map((remark) => (
         <p key={remark.target} className="small in-brass" css={placed({ padding: '4px 0' })}>
           {remark.says}
         </p>
       ))}
     </section>
+  );
+}
+
+function Line({ label, children }: { readonly label: string; readonly children: ReactNode }) {
+  return (
+    <div css={placed({ display: 'flex', gap: 8, padding: '4px 0', borderTop: '1px solid var(--line)' })}>
+      <span className="quiet" css={placed({ width: 104, flex: 'none' })}>
+        {label}
+      </span>
+      <span className="grow" css={placed({ overflowWrap: 'anywhere' })}>
+        {children}
+      </span>
+    </div>
   );
 }
 

@@ -1,7 +1,7 @@
 /** @jsxImportSource @emotion/react */
 'use client';
 import { MenuItem, Select } from '@mui/material';
-import { targetLabel, targetsOf } from '../../../core/intake';
+import { listTargetsOf, targetLabel } from '../../../core/intake';
 import { useFields } from '../../client/fields';
 import { placed } from '../../kit/placed';
 import type { PreviewView } from '../state/preview';
@@ -62,7 +62,7 @@ export function TakeInColumns({ preview, busy, change, choosePart, mayTakeIn }: 
                   inputProps={{ 'aria-label': `${column.heading} is` }}
                   sx={{ width: 188 }}
                 >
-                  {targetsOf(fields).map((target) => (
+                  {listTargetsOf(fields).map((target) => (
                     <MenuItem key={target} value={target}>
                       {targetLabel(target, fields)}
                     </MenuItem>

@@ -4,7 +4,7 @@ import { MenuItem, Select } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { plural } from '../../../core/base';
 import { placed } from '../../kit/placed';
-import { countsOf, explain, kindsOf, namesCompanies, type Becomes, type Counts, type PreviewView } from '../state/preview';
+import { alsoMade, countsOf, explain, kindsOf, namesCompanies, type Becomes, type Counts, type PreviewView } from '../state/preview';
 import { RowCard } from './RowCard';
 import type { ListStatus } from './useTakeIn';
 
@@ -26,6 +26,7 @@ export function TakeInOutcome({ status, preview, busy, flows, flowId, onFlow }: 
   const counted = preview.counts === null ? preview.rows.length : status.total;
   const takes = counts.new + counts.known + counts.perhaps;
   const ofCompanies = namesCompanies(preview);
+  const also = alsoMade(counts);
   return (
     <aside className="col" css={placed({ width: 464, flex: 'none', padding: '0 18px 18px' })} aria-label="What will happen">
       <div className="bar" css={placed({ padding: '8px 0' })}>
@@ -51,6 +52,11 @@ export function TakeInOutcome({ status, preview, busy, flows, flowId, onFlow }: 
           setAt(0);
         }}
       />
+      {also ? (
+        <p css={placed({ padding: '8px 0 0 50px' })}>
+          and <span className="strong">{also}</span> <span className="quiet small">nothing that stands somewhere is moved</span>
+        </p>
+      ) : null}
       {counts.refused > 0 ? (
         <p className="small" css={placed({ padding: '6px 0 0' })}>
           <a href={`/api/v1/imports/${status.id}/refused.csv`}>The {plural(counts.refused, 'refused row')} as a file</a>{' '}

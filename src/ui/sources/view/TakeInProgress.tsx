@@ -6,7 +6,7 @@ import Link from '../../kit/Link';
 import { Tag, TopBar } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { isOfCompanies } from '../../../core/intake';
-import { kindsOf } from '../state/preview';
+import { alsoMade, kindsOf } from '../state/preview';
 import type { ListStatus } from './useTakeIn';
 
 /** A list that is being taken in, and how it ended. */
@@ -14,6 +14,8 @@ export function TakeInProgress({ status }: { readonly status: ListStatus }) {
   const share = status.total === 0 ? 0 : status.doneRows / status.total;
   const done = status.state === 'done';
   const ofCompanies = isOfCompanies(status.matching);
+  const { newDeals = 0, newApplications = 0 } = status.counts;
+  const also = alsoMade({ newDeals, newApplications });
   return (
     <>
       <TopBar path={<Link href="/sources">Sources</Link>} title={status.label} tags={<Tag>{status.fileName}</Tag>}>
@@ -42,6 +44,11 @@ export function TakeInProgress({ status }: { readonly status: ListStatus }) {
                     <td className="right strong">{status.counts[entry.kind] ?? 0}</td>
                   </tr>
                 ))}
+                {also ? (
+                  <tr>
+                    <td colSpan={2}>and {also}</td>
+                  </tr>
+                ) : null}
               </tbody>
             </table>
           ) : (
@@ -56,6 +63,16 @@ export function TakeInProgress({ status }: { readonly status: ListStatus }) {
           {done ? (
             <p css={placed({ marginTop: 14 })}>
               <Link href={ofCompanies ? '/records?kind=companies' : '/records'}>See the {ofCompanies ? 'companies' : 'people'}</Link> ·{' '}
+              {newDeals > 0 ? (
+                <>
+                  <Link href="/pipeline">See the deals</Link> ·{' '}
+                </>
+              ) : null}
+              {newApplications > 0 ? (
+                <>
+                  <Link href="/openings">See the applications</Link> ·{' '}
+                </>
+              ) : null}
               <Link href="/">Go to the desk</Link>
             </p>
           ) : null}
