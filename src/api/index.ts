@@ -25,4 +25,5 @@ export type {
   HoldTrialView,
 } from './operations-answers';
 export type { ProviderTrial, ProviderView } from './operations-providers';
+export type { FirstDayFill, FirstDayGap, FirstDayShape } from './operations-first-day';
 export type { MailboxShape, PeopleHere, TeamShape, TokenShape, WorkspaceShape } from './operations-house';

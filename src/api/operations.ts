@@ -2,6 +2,7 @@ import { ACCOUNT_OPERATIONS } from './operations-account';
 import { DESK_OPERATIONS } from './operations-desk';
 import { FIELD_OPERATIONS } from './operations-fields';
 import { FLOW_OPERATIONS } from './operations-flows';
+import { FIRST_DAY_OPERATIONS } from './operations-first-day';
 import { HOUSE_OPERATIONS } from './operations-house';
 import { INTAKE_OPERATIONS } from './operations-intakes';
 import { WATCHED_OPERATIONS } from './operations-watched';
@@ -31,6 +32,7 @@ export const OPERATIONS = {
   ...SAFETY_OPERATIONS,
   ...THING_OPERATIONS,
   ...HOUSE_OPERATIONS,
+  ...FIRST_DAY_OPERATIONS,
   ...ACCOUNT_OPERATIONS,
 } as const;
 export type OperationId = keyof typeof OPERATIONS;

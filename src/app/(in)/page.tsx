@@ -1,8 +1,9 @@
 import { flows, narrowRibbon } from '../../server/flows/flows';
-import { firstSteps } from '../../server/workspace/first-steps';
+import { firstDay, stillMissing } from '../../server/workspace/first-day';
 import { lately, startOfDay, todaysSends } from '../../server/desk/overview';
 import { desk } from '../../server/desk/reviews';
 import { Desk } from '../../ui/desk/view/Desk';
+import { FirstDay } from '../../ui/first-day/view/FirstDay';
 import { signed } from '../session';
 
 const DAY_MS = 86_400_000;
@@ -11,13 +12,22 @@ export const metadata = { title: 'Desk' };
 
 export default async function DeskPage() {
   const { world, user, may } = await signed();
+  const { isEmpty, missing } = await stillMissing(world);
+  if (isEmpty)
+    return (
+      <FirstDay
+        first={await firstDay(world)}
+        zones={Intl.supportedValuesOf('timeZone')}
+        mayChange={may('edit flows')}
+        mayKeepSecrets={may('keep secrets')}
+      />
+    );
   const now = await world.clock.now();
-  const [open, sends, live, last, steps] = await Promise.all([
+  const [open, sends, live, last] = await Promise.all([
     desk(world, { userId: user.id, name: user.name }),
     todaysSends(world),
     flows(world, await startOfDay(world)),
     lately(world),
-    firstSteps(world),
   ]);
   const narrow = await Promise.all(live.map((flow) => narrowRibbon(world, flow, now - DAY_MS)));
   return (
@@ -26,7 +36,7 @@ export default async function DeskPage() {
       sends={sends}
       now={now}
       lately={last}
-      steps={steps}
+      missing={missing}
       mayDecide={may('decide')}
       mayDealWithTrips={may('deal with trips')}
       flows={live.map((flow, i) => ({

@@ -96,3 +96,15 @@ export interface Field extends OwnField {
   /** of a standard field: what this workspace calls it besides */
   readonly ownWords?: readonly string[];
 }
+
+/** A name in flows made of a label: `Delivery days` is `delivery_days`. */
+export const keyFor = (label: string): string =>
+  label
+    .normalize('NFD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .toLowerCase()
+    .replace(/ß/g, 'ss')
+    .replace(/[^a-z0-9]+/g, '_')
+    .slice(0, 60)
+    .replace(/^[_0-9]{1,60}/, '')
+    .replace(/(?<!_)_{1,60}$/, '');

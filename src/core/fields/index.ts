@@ -6,6 +6,7 @@
 export {
   FIELD_TYPES,
   fieldKeySchema,
+  keyFor,
   ownFieldSchema,
   type FactValue,
   type Field,

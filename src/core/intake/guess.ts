@@ -17,8 +17,8 @@ export const listTargetSchema = z
 
 const RECORDS_OF_LISTS = ['person', 'company', 'deal', 'application'] as const;
 
-/** By which opening an application is made is no value of its own, and still what a list says of it. */
-const setByList = (field: Field): boolean => !field.isComputed || field.key === 'opening';
+/** For which opening somebody applies, and how far they are, is set elsewhere by other means, and still what a list says. */
+const setByList = (field: Field): boolean => !field.isComputed || (field.record === 'application' && field.isStandard === true);
 
 function targetsAmong(records: readonly (typeof RECORDS_OF_LISTS)[number][], fields: Catalogue): readonly Target[] {
   const keys = records.flatMap((record) =>

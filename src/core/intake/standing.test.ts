@@ -1,5 +1,5 @@
 import { DEMO_FIELDS } from '../../testing/fields';
-import { guessColumns, planRows, readRow, StandingPlanner, type Places, type Target } from './index';
+import { guessColumns, listTargetsOf, planRows, readRow, StandingPlanner, targetsOf, type Places, type Target } from './index';
 
 const PLACES: Places = {
   pipelines: [
@@ -38,6 +38,12 @@ describe('what the columns of a list of deals are', () => {
   test('where nothing tells of deals, no column is one', () => {
     const found = targets(['Thing', 'Company', 'Contact', 'Value', 'Where it is', 'Remarks'], ROWS, { pipelines: [], openings: [] });
     expect(found.filter((target) => target.startsWith('deal.'))).toEqual([]);
+  });
+  test('every column it finds can be chosen', () => {
+    expect(listTargetsOf(DEMO_FIELDS)).toEqual(
+      expect.arrayContaining(['deal.title', 'deal.stage', 'deal.amount', 'application.opening', 'application.stage']),
+    );
+    expect(targetsOf(DEMO_FIELDS).some((target) => /^(?:deal|application)/.test(target))).toBe(false);
   });
   test('a list of who applied for what names its opening, and the stages of that opening', () => {
     const rows = [
@@ -82,7 +88,7 @@ describe('where a row stands', () => {
   test('an opening nobody has made is named', () => {
     const matching: readonly Target[] = ['person.name', 'person.email', 'application.opening', 'application.stage'];
     expect(read(matching, ['Ada Brook', 'ada@brook.example', 'Pilot', '']).refused).toBe(
-      'there is no opening “Pilot”: there are Driver, mornings',
+      'there is no opening “Pilot”: there is Driver, mornings',
     );
     expect(read(matching, ['Ada Brook', 'ada@brook.example', 'Driver, mornings', 'Asked']).refused).toBe(
       'Driver, mornings has no stage “Asked”: there are Received, Talk, Hired',

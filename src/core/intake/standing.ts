@@ -39,7 +39,8 @@ const same = (name: string): ((other: string) => boolean) => {
   return (other) => fold(other).trim() === folded;
 };
 const said = (value: FactValue | undefined): string => (typeof value === 'string' ? value.trim() : '');
-const listed = (names: readonly string[]): string => (names.length === 0 ? 'there are none yet' : `there are ${names.join(', ')}`);
+const listed = (names: readonly string[]): string =>
+  names.length === 0 ? 'there are none yet' : `there ${names.length === 1 ? 'is' : 'are'} ${names.join(', ')}`;
 
 /** Where a row's deal stands, or why it cannot; null where the row says nothing of one. `who`: whom it is with. */
 export function dealOf(values: Values, who: string, { pipelines }: Places): DealOfRow | { readonly refused: string } | null {

@@ -52,6 +52,8 @@ import * as here from '../access/people-here';
 import * as factor from '../access/second-factor';
 import * as teams from '../workspace/teams';
 import * as tokens from '../access/tokens';
+import { firstDay } from '../workspace/first-day';
+import { fillFirstDay, readFill } from '../workspace/first-day-fill';
 import { keepWorkspace } from '../workspace/workspace-settings';
 import { found, Refusal, workspace, type Actor, type World } from '../platform/world';
 
@@ -313,6 +315,9 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
 
   getWorkspace: ({ world }) => workspace(world.db),
   keepWorkspace: ({ world, actor, body }) => keepWorkspace(world, actor, body),
+  getFirstDay: ({ world }) => firstDay(world),
+  readFirstDay: ({ world, body }) => readFill(world, body),
+  fillFirstDay: ({ world, actor, body }) => fillFirstDay(world, actor, body),
   listPeopleHere: ({ world }) => here.peopleView(world),
   invite: ({ world, actor, body }) => here.invite(world, actor, body),
   withdrawInvite: ({ world, actor, params }) => here.withdrawInvite(world, actor, params.id ?? ''),

@@ -7,10 +7,10 @@ import { plural } from '../../../core/base';
 import { ago } from '../../kit/format';
 import { useShortcuts } from '../../kit/keys';
 import { useSteady } from '../../kit/steady';
+import Link from '../../kit/Link';
 import { Empty, Problem, TopBar } from '../../kit/parts';
 import { deskRows, sayOpen, sayRow, type DeskRow } from '../state/rows';
 import type { DeskView } from '../state/types';
-import { FirstSteps, type FirstStepView } from './FirstSteps';
 import { OpenRow } from './OpenRow';
 import { Side, type LatelyView, type LiveFlow, type SendsView } from './Side';
 import { placed } from '../../kit/placed';
@@ -26,7 +26,8 @@ const GLYPH: Record<DeskRow['kind'], { readonly glyph: string; readonly tone: st
 };
 
 interface Props {
-  readonly steps: readonly FirstStepView[];
+  /** what is missing before work goes through */
+  readonly missing: readonly string[];
   readonly desk: DeskView;
   readonly sends: SendsView;
   readonly flows: readonly LiveFlow[];
@@ -37,7 +38,7 @@ interface Props {
 }
 
 /** What needs a person now, one decision per row; today's sends and the live flows beside it. */
-export function Desk({ desk, steps, sends, flows, lately, now, mayDecide, mayDealWithTrips }: Props) {
+export function Desk({ desk, missing, sends, flows, lately, now, mayDecide, mayDealWithTrips }: Props) {
   const router = useRouter();
   const [decided, setDecided] = useState<ReadonlySet<string>>(new Set());
   const [at, setAt] = useState<string | undefined>(undefined);
@@ -111,8 +112,8 @@ export function Desk({ desk, steps, sends, flows, lately, now, mayDecide, mayDea
       />
       <div className="cols">
         <section className="col paper grow" aria-label="Decisions">
-          {steps.length > 0 ? <FirstSteps steps={steps} /> : null}
-          {rows.length === 0 && steps.length === 0 ? (
+          <Missing what={missing} />
+          {rows.length === 0 && missing.length === 0 ? (
             <Empty title="All done">
               Messages to approve, doubtful pairs, stuck trips and answers stand here when there are any. Take in a list under Sources to
               see some.
@@ -149,6 +150,19 @@ export function Desk({ desk, steps, sends, flows, lately, now, mayDecide, mayDea
         </aside>
       </div>
     </>
+  );
+}
+
+/** What work still waits for, where anything is missing. */
+function Missing({ what }: { readonly what: readonly string[] }) {
+  if (what.length === 0) return null;
+  return (
+    <p className="quiet" css={placed({ padding: '12px 24px', borderBottom: '1px solid var(--line)' })}>
+      Missing before work goes through: {what.join(', ')}.{' '}
+      <Link href="/first-day" className="strong">
+        Go on with the letter of the first day
+      </Link>
+    </p>
   );
 }
 

@@ -2,7 +2,7 @@
 import type { FieldRecord, FieldTrial, FieldUse, FieldView } from '../../../api';
 import { plural } from '../../../core/base';
 import { ORDERABLE, SOURCE_LABELS, type SourceKind } from '../../../core/facts';
-import { ownFieldSchema, readTyped, printValue, type FieldType, type OwnField } from '../../../core/fields';
+import { keyFor, ownFieldSchema, readTyped, printValue, type FieldType, type OwnField } from '../../../core/fields';
 
 /** A field as it is typed: every part a text. */
 export interface Draft {
@@ -66,18 +66,6 @@ export const draftOf = (field: OwnField): Draft => ({
   trust: (field.trust ?? []).map((source) => sourceLabel(source)).join(', '),
   byBuilders: field.byHand === 'builders',
 });
-
-/** A name in flows made of a label: `Delivery days` is `delivery_days`. */
-export const keyFor = (label: string): string =>
-  label
-    .normalize('NFD')
-    .replace(/[\u0300-\u036f]/g, '')
-    .toLowerCase()
-    .replace(/ß/g, 'ss')
-    .replace(/[^a-z0-9]+/g, '_')
-    .slice(0, 60)
-    .replace(/^[_0-9]{1,60}/, '')
-    .replace(/(?<!_)_{1,60}$/, '');
 
 const listed = (text: string): string[] =>
   text

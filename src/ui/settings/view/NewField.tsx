@@ -3,7 +3,8 @@ import { Button, TextField } from '@mui/material';
 import { useState } from 'react';
 import type { FieldRecord } from '../../../api';
 import type { OwnField } from '../../../core/fields';
-import { EMPTY_DRAFT, fieldFrom, keyFor, type Draft } from '../state/fields';
+import { keyFor } from '../../../core/fields';
+import { EMPTY_DRAFT, fieldFrom, type Draft } from '../state/fields';
 import { Readings, TypeSelect } from './FieldParts';
 
 interface Props {

@@ -6,6 +6,7 @@ const SHOWN: readonly (readonly [path: string, topics: readonly (Topic | `${'flo
   ['/account', ['settings']],
   ['/audit', []],
   ['/duplicates', ['duplicates']],
+  ['/first-day', ['settings', 'things', 'intake', 'messages']],
   ['/flows', ['flows', 'trips']],
   ['/flows/from-file', []],
   ['/flows/*', ['flow:']],
