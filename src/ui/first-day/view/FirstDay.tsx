@@ -8,6 +8,7 @@ import { Possible } from './Possible';
 import { Sentence } from './Sentence';
 import { useLetter } from './useLetter';
 import { Words, type PartProps } from './Words';
+import '../../settings/view/settings.css';
 import './first-day.css';
 
 interface Props {

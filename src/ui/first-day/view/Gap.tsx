@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 
 interface Props {
   /** what it is, for who hears it */
@@ -23,15 +23,22 @@ export function Gap({ label, value, empty, isOpen, mayChange, busy, onOpen, onLe
     return (
       <Writing label={label} value={value} empty={empty} busy={busy} onLeave={onLeave} onKeep={onKeep} {...(onType ? { onType } : {})} />
     );
+  // A line of text that breaks where text does, which no button can.
   return (
-    <button
-      type="button"
+    <span
+      role="button"
+      tabIndex={0}
       className={value === '' ? 'letter-gap is-empty' : 'letter-gap'}
       aria-label={`${label}: ${value || 'not said'}`}
       onClick={onOpen}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter' && event.key !== ' ') return;
+        event.preventDefault();
+        onOpen();
+      }}
     >
       {value === '' ? empty : value}
-    </button>
+    </span>
   );
 }
 
@@ -40,7 +47,11 @@ const LONGEST = 46;
 
 function Writing({ label, value, empty, busy, onLeave, onType, onKeep }: Omit<Props, 'isOpen' | 'mayChange' | 'onOpen'>) {
   const [text, setText] = useState(value);
+  // What is kept by Enter is not kept again when the line closes.
+  const isLeft = useRef(false);
   const leave = (): void => {
+    if (isLeft.current) return;
+    isLeft.current = true;
     const said = text.trim();
     if (said === value || said === '') onLeave();
     else onKeep(said);
@@ -57,6 +68,7 @@ function Writing({ label, value, empty, busy, onLeave, onType, onKeep }: Omit<Pr
       // The gap was opened to be written in.
       autoFocus
       onChange={(event) => {
+        isLeft.current = false;
         setText(event.target.value);
         if (event.target.value.trim() !== '') onType?.(event.target.value);
       }}
@@ -66,7 +78,10 @@ function Writing({ label, value, empty, busy, onLeave, onType, onKeep }: Omit<Pr
           event.preventDefault();
           leave();
         }
-        if (event.key === 'Escape') onLeave();
+        if (event.key === 'Escape') {
+          isLeft.current = true;
+          onLeave();
+        }
       }}
     />
   );

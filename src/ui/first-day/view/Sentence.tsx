@@ -41,11 +41,11 @@ export function Sentence({ reach, note, beside, isOpen, onChoose, more, children
       </div>
       <div className="letter-text">
         <p>{children}</p>
-        {more}
       </div>
       <div className="letter-note small" role="status">
         {beside ? <Understood beside={beside} {...(onChoose ? { onChoose } : {})} /> : <Note note={note} />}
       </div>
+      <div className="letter-more">{more}</div>
     </section>
   );
 }

@@ -48,14 +48,14 @@ export function useLetter(first: FirstDayShape): LetterInHand {
     },
     [],
   );
-  const work = (gap: FirstDayGap, asked: Promise<FirstDayShape>, after?: Beside): void => {
+  const work = (gap: FirstDayGap, asked: Promise<FirstDayShape>, after?: () => Beside): void => {
     clearTimeout(waiting.current);
     setBusy(true);
     asked.then(
       (next) => {
         setBusy(false);
         setLetter(next);
-        setBeside(after ?? null);
+        setBeside(after?.() ?? null);
         setOpen(null);
       },
       (error: unknown) => {
@@ -101,13 +101,12 @@ export function useLetter(first: FirstDayShape): LetterInHand {
         ({ link } = answer);
         return call('getFirstDay', {});
       });
-      asked.then(
-        () => {
-          setBeside({ gap: 'people', ok: true, says: [`${who.name || who.email} comes in by this address, shown once:`], link });
-        },
-        () => undefined,
-      );
-      work('people', asked);
+      work('people', asked, () => ({
+        gap: 'people',
+        ok: true,
+        says: [`${who.name || who.email} comes in by this address, shown once:`],
+        link,
+      }));
     },
     keepMailbox: (draft) => {
       const name = draft.name.trim();
