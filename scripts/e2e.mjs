@@ -10,7 +10,7 @@ ensurePackages();
 ensureDebian(['chromium']);
 await ensureBuilt();
 /** The long way and what is looked at on what it left; everything else needs a world, and nothing of another's. */
-const WAY = ['way', 'wayside', 'withstands'].map((name) => `e2e/${name}.spec.ts`);
+const WAY = ['way', 'wayside', 'withstands', 'first-day'].map((name) => `e2e/${name}.spec.ts`);
 const all = fs
   .readdirSync(path.join(ROOT, 'e2e'))
   .filter((file) => file.endsWith('.spec.ts'))
@@ -44,6 +44,7 @@ async function worldFor(args, no) {
         env: { MILLRACE_WORLD: 'demo/laundry' },
       })
     : undefined;
+  const empty = args.some((arg) => arg.includes('first-day')) ? await begin(`${home}-empty`, { isEmpty: true, forgets: true }) : undefined;
   return {
     E2E_URL: world.url,
     E2E_TOKEN: world.token,
@@ -51,6 +52,7 @@ async function worldFor(args, no) {
     E2E_HOOKS: `http://127.0.0.1:${world.ports.hooks}`,
     E2E_OUTPUT: `.local/playwright/${no}`,
     ...(process.env.E2E_JSON && { E2E_JSON: path.join(process.env.E2E_JSON, `${no}.json`) }),
+    ...(empty && { E2E_EMPTY_ADDRESS: empty.firstAddress, E2E_EMPTY_MAIL: `http://127.0.0.1:${empty.ports.mail}` }),
     ...(laundry && {
       E2E_LAUNDRY_URL: laundry.url,
       E2E_LAUNDRY_TOKEN: laundry.token,

@@ -293,7 +293,7 @@ export function runProgram(name, env, args = [], options = {}) {
  * does, with the demo's bearer token, `api` for calls, and a `stop` that stops the database too. `seed` gets the environment
  * and returns the workspace file.
  */
-export async function freshWorld(home, { seed = () => 'demo/workspace.json', workers, forgets = false, env: more = {} } = {}) {
+export async function freshWorld(home, { seed = () => 'demo/workspace.json', workers, forgets = false, isEmpty = false, env: more = {} } = {}) {
   ensurePackages();
   ensureDebian(['postgresql', ...DEMO_SERVERS, ...DICTIONARIES]);
   await ensureBuilt();
@@ -301,22 +301,30 @@ export async function freshWorld(home, { seed = () => 'demo/workspace.json', wor
   fs.rmSync(home, { recursive: true, force: true });
   const databaseUrl = startDatabase(home, { forgets });
   try {
-    const env = { DATABASE_URL: databaseUrl, MILLRACE_DEMO: '1', MILLRACE_SECRET: 'a world for one run' };
+    const port = await freePort();
+    const env = {
+      DATABASE_URL: databaseUrl,
+      MILLRACE_DEMO: '1',
+      MILLRACE_SECRET: 'a world for one run',
+      MILLRACE_PUBLIC_URL: `http://127.0.0.1:${port}`,
+    };
     const tokenFile = path.join(home, 'token');
     runProgram('server/wire/migrate', env);
-    runProgram('server/wire/demo', env, [seed(), tokenFile]);
-    const token = fs.readFileSync(tokenFile, 'utf8').trim();
-    const port = await freePort();
+    // Nobody works in an empty one yet: it says by which address the first comes in.
+    const told = isEmpty ? runProgram('server/wire/first', env).stdout : '';
+    if (!isEmpty) runProgram('server/wire/demo', env, [seed(), tokenFile]);
+    const token = isEmpty ? '' : fs.readFileSync(tokenFile, 'utf8').trim();
     const world = await startProcesses({
       databaseUrl,
       demo: true,
       port,
       workers,
-      env: { MILLRACE_SECRET: env.MILLRACE_SECRET, MILLRACE_PUBLIC_URL: `http://127.0.0.1:${port}`, ...more },
+      env: { MILLRACE_SECRET: env.MILLRACE_SECRET, MILLRACE_PUBLIC_URL: env.MILLRACE_PUBLIC_URL, ...more },
     });
     return {
       ...world,
       token,
+      firstAddress: /https?:\S+/.exec(told)?.[0] ?? '',
       api: (method, at, body) => callApi(world.url, token, method, at, body),
       stop: async () => {
         await world.stop();

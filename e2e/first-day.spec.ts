@@ -1,0 +1,220 @@
+/**
+ * The first day of a business of its own, typed in the browser from an empty workspace to the answer that stops a plan: every click
+ * is counted and printed. Sites, mails and answers are those of the stand-ins.
+ */
+import { expect, type Page } from '@playwright/test';
+import { accessible, test } from './people';
+
+const ADDRESS = process.env.E2E_EMPTY_ADDRESS ?? '';
+const MAIL = process.env.E2E_EMPTY_MAIL ?? '';
+const CLICKS_MAX = 150;
+test.use({ baseURL: ADDRESS === '' ? '' : new URL(ADDRESS).origin });
+
+/** Counts clicks of the pointer, not those that a key makes, over all pages of the context. */
+async function countClicks(page: Page): Promise<() => number> {
+  let clicks = 0;
+  await page.context().exposeFunction('countedClick', () => {
+    clicks += 1;
+  });
+  await page.context().addInitScript(() => {
+    document.addEventListener(
+      'click',
+      (event) => {
+        if (event.isTrusted && event.detail > 0) (window as unknown as { countedClick: () => void }).countedClick();
+      },
+      true,
+    );
+  });
+  return () => clicks;
+}
+
+/** Fills a gap of the letter by keyboard and waits until it stands there. */
+async function fill(page: Page, gap: RegExp, text: string, stands: RegExp): Promise<void> {
+  await page.getByRole('button', { name: gap }).click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type(text);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'The letter' })).toContainText(stands);
+  await expect(page.getByRole('region', { name: 'The letter' }).getByRole('textbox')).toHaveCount(0);
+}
+
+/** Types a line of a flow below the one before it. */
+async function line(page: Page, text: string): Promise<void> {
+  const box = page.getByRole('textbox', { name: 'New line' });
+  if (!(await box.isVisible())) await page.keyboard.press('n');
+  await box.fill(text);
+  await page.keyboard.press('Enter');
+  await expect(box).toBeHidden();
+}
+
+test('from an empty workspace to an answer that stops a plan, all of it typed', async ({ page, browser }) => {
+  test.setTimeout(420_000);
+  page.setDefaultTimeout(30_000);
+  const clicks = await countClicks(page);
+
+  await page.goto(ADDRESS);
+  await page.getByLabel('your e-mail').fill('wenna@hartsmead.example');
+  await page.getByLabel('your name').fill('Wenna Tregarth');
+  await page.getByLabel('a password').fill('a lantern by the mill pond');
+  await page.keyboard.press('Enter');
+
+  // The letter.
+  await expect(page.getByText('What every flow, form and message may take as known of us')).toBeVisible();
+  await accessible(page);
+  await fill(page, /^our name/, 'Hartsmead Ties', /We are Hartsmead Ties/);
+  await fill(page, /^our place/, 'Falmouth, United Kingdom', /in United Kingdom/);
+  await fill(page, /^what we sell/, 'plant ties and stakes', /plant ties and stakes/);
+  await fill(page, /^to whom/, 'growers under glass', /growers under glass/);
+  await page.getByRole('button', { name: 'an address of ours' }).click();
+  const box = page.getByRole('form', { name: 'Mailbox' });
+  await box.getByLabel('name', { exact: true }).fill('Sales mailbox');
+  await box.getByLabel('writes from').fill('wenna@hartsmead.example');
+  await box.getByRole('combobox', { name: 'mails leave by' }).press('Enter');
+  await page.getByRole('option', { name: 'the relay' }).press('Enter');
+  await box.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByRole('link', { name: 'wenna@hartsmead.example' })).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('button', { name: /^a colleague/ }).click();
+  await page.keyboard.type('Ivo Castell, ivo@hartsmead.example');
+  await page.keyboard.press('Enter');
+  const link = page.locator('.letter-link');
+  await expect(link).toBeVisible();
+  const theirs = (await link.textContent()) ?? '';
+  await fill(page, /^the stages of a deal/, 'Asked → Quoted → Ordered, Lost', /Asked → Quoted → Ordered → Lost/);
+  await fill(page, /^what we want to know/, 'how much heated glass they have, number in ha', /heated glass/);
+  await fill(page, /^what we want to know/, 'whether they plan an expansion', /plan an expansion/);
+  await fill(page, /^what we want to know/, 'which controller they use', /controller/);
+  await fill(page, /^what a good one has/, 'at least 2 ha of heated glass', /at least 2 ha of heated glass/);
+  await expect(page.getByText(/^7 of 10/)).toBeVisible();
+  await accessible(page);
+
+  // The colleague comes in, and they take turns.
+  const other = await browser.newContext();
+  const door = await other.newPage();
+  await door.goto(theirs);
+  await door.getByLabel('a password').fill('seven grey geese');
+  await door.keyboard.press('Enter');
+  await expect(door.getByRole('navigation').first()).toBeVisible();
+  await other.close();
+  await page.goto('/settings/teams');
+  await page.getByRole('textbox', { name: 'Name of a new team' }).fill('sales');
+  await page.keyboard.press('Enter');
+  const team = page.getByRole('region', { name: 'sales' });
+  for (const name of ['Ivo Castell', 'Wenna Tregarth']) {
+    await team.getByRole('combobox', { name: 'add to sales' }).click();
+    await page.getByRole('option', { name }).click();
+    await expect(page.getByText(`${name} is in sales now.`)).toBeVisible();
+  }
+
+  // A text of one's own; the plan that is there writes by the mailbox just made.
+  await page.goto('/messages/texts');
+  await page.getByRole('button', { name: 'Copy First contact' }).click();
+  await expect(page.getByRole('heading', { name: 'First contact, a copy', level: 1 })).toBeVisible();
+  await page
+    .getByRole('textbox', { name: 'words' })
+    .fill(
+      'Hello {first_name or "there"},\n\nwith {company.heated_glass} ha of heated glass, would a box of ties to try suit you?\n\nKind regards\n{sender.name}',
+    );
+  await page.getByRole('button', { name: 'Keep version 2' }).click();
+  await expect(page.getByText(/Version 2 is kept/)).toBeVisible();
+
+  await page.goto('/messages/plans');
+  await page.getByRole('button', { name: 'Copy First contact' }).click();
+  await expect(page.getByRole('heading', { name: 'First contact, a copy', level: 1 })).toBeVisible();
+
+  // A list as it lies.
+  await page.goto('/sources');
+  await page.getByLabel('List file').setInputFiles({
+    name: 'growers.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      'Name,E-mail,Company,Website\nJude Fern,j.fern@fernley-propagators.example,Fernley Propagators Ltd,fernley-propagators.example\nOrla Fenwick,kit@fenwick-orchids.example,Fenwick Orchids,fenwick-orchids.example\n',
+    ),
+  });
+  await page.getByRole('button', { name: 'Take in 2' }).click();
+  await expect(page.getByText('Taken in: 2 rows')).toBeVisible({ timeout: 60_000 });
+
+  // A lookup service that nobody here knows, described, tried on one of them, and put into a chain.
+  await page.goto('/settings/connections');
+  await page.getByRole('button', { name: /^Describe/ }).click();
+  const form = page.getByRole('region', { name: 'Description' });
+  await form.getByRole('textbox', { name: 'name', exact: true }).fill('Pennant');
+  await form.getByRole('textbox', { name: 'address' }).fill('https://api.pennant-data.example/v2/contacts?name={name}&domain={host}');
+  await form.getByRole('textbox', { name: 'headers, one a line' }).fill('X-Api-Key: {secret}');
+  await form.getByRole('textbox', { name: 'try it on, by name' }).fill('Jude Fern');
+  await form.getByLabel('key, for {secret}').fill('pennant-demo-key');
+  await form.getByRole('button', { name: 'Ask once' }).click();
+  await expect(form.getByRole('row', { name: /\/data\/query\/domain/ })).toBeVisible();
+  await form.getByRole('textbox', { name: 'the e-mail stands at' }).fill('/data/contacts/0/address');
+  await form.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('Pennant is kept.')).toBeVisible();
+  await page.goto('/lookups/chains');
+  await page.getByRole('textbox', { name: 'Name of a new lookup chain' }).fill('Work e-mail');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Work e-mail', level: 1 })).toBeVisible();
+  await page.getByRole('textbox', { name: 'Price of an answer of Pennant' }).fill('0,03');
+  await page.getByRole('button', { name: 'Keep version 2' }).click();
+  await expect(page.getByText('version 2', { exact: true })).toBeVisible();
+
+  // The flow, typed line by line.
+  await page.goto('/flows');
+  await page.getByRole('button', { name: 'New flow' }).click();
+  await expect(page).toHaveURL(/flows\/.+/);
+  await expect(page.getByRole('list', { name: 'Lines of the flow' })).toContainText('Take in from hand');
+  await page.keyboard.press('Enter');
+  await page.getByRole('textbox', { name: 'Line 1' }).fill('take in from file "growers"');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Line 1' })).toBeHidden();
+  await line(page, 'look up email with "Work e-mail"');
+  await line(page, 'keep when email != null and company.website != null');
+  await line(page, 'read company from website as research\n  heated_glass: number in ha "How much heated glass do they have?"');
+  await line(page, 'score company with "A good one" as fit');
+  await line(page, 'keep when fit.band = "good"');
+  await line(page, 'write email "First contact, a copy" as opener');
+  await line(page, 'ask "sales" to approve opener within 2 days');
+  await line(page, 'follow up with "First contact, a copy"');
+  await expect(page.getByText(/\d+ (?:problem|warning)/)).toBeHidden();
+  await expect(page.getByText('draft · saved')).toBeVisible();
+
+  // Tried before anybody is touched: the one with enough of it gets through, with the words of its site.
+  await page.keyboard.press('t');
+  await expect(page.getByRole('heading', { name: /^All \d+ at this line/ })).toBeVisible({ timeout: 60_000 });
+  await accessible(page);
+
+  // Released, with those who came before.
+  await page.getByRole('button', { name: 'Release …' }).click();
+  await expect(page.getByText('2 people came before')).toBeVisible({ timeout: 45_000 });
+  await page.getByRole('combobox', { name: 'People who came before' }).press('Enter');
+  await page.getByRole('option', { name: 'taken in too, oldest first' }).press('Enter');
+  await page.getByRole('textbox', { name: 'Records to begin with' }).fill('');
+  await page.getByRole('button', { name: 'Make it live', exact: true }).click();
+  await expect(page.getByText(/live 1 since/)).toBeVisible();
+
+  // The one message waits on the desk, and rests on what the site says.
+  await page.getByRole('link', { name: /^Desk/ }).click();
+  const review = page.locator('[data-kind=review]').first();
+  await expect(review).toBeVisible({ timeout: 90_000 });
+  if ((await review.getByRole('button', { expanded: true }).count()) === 0) await review.getByRole('button').first().click();
+  await expect(review.getByText('What it rests on')).toBeVisible();
+  await expect(review).toContainText('with 8.9 ha of heated glass');
+  await accessible(page);
+  await page.keyboard.press('a');
+  await expect(review).toHaveCount(0);
+
+  // It leaves within the office hours of the reader, once; the answer stops the plan.
+  const box2 = async (): Promise<{ to: string; text: string }[]> => (await (await page.request.get(`${MAIL}/box`)).json()) as never;
+  for (let day = 0; day < 4 && !(await box2()).some(({ to }) => to === 'j.fern@fernley-propagators.example'); day++)
+    await page.getByRole('button', { name: 'One day later' }).click();
+  await expect.poll(async () => (await box2()).map(({ to }) => to), { timeout: 120_000 }).toContain('j.fern@fernley-propagators.example');
+  for (let day = 0; day < 2; day++) {
+    await page.getByRole('button', { name: 'One day later' }).click();
+    await expect(page.getByRole('button', { name: 'One day later' })).toBeEnabled({ timeout: 120_000 });
+  }
+  await page.getByRole('link', { name: /^Messages/ }).click();
+  await page.getByRole('link', { name: /Jude Fern/ }).click();
+  await expect(page.getByText('answered', { exact: true }).first()).toBeVisible();
+  await expect(page.getByText('the plan stopped').first()).toBeVisible();
+  expect((await box2()).filter(({ to }) => to === 'j.fern@fernley-propagators.example')).toHaveLength(1);
+  await accessible(page);
+  console.log(`first day: ${clicks()} clicks`);
+  expect(clicks()).toBeLessThan(CLICKS_MAX);
+});
