@@ -215,6 +215,7 @@ test('from an empty workspace to an answer that stops a plan, all of it typed', 
   await expect(page.getByText('the plan stopped').first()).toBeVisible();
   expect((await box2()).filter(({ to }) => to === 'j.fern@fernley-propagators.example')).toHaveLength(1);
   await accessible(page);
-  console.log(`first day: ${clicks()} clicks`);
+  test.info().annotations.push({ type: 'clicks', description: String(clicks()) });
+  process.stdout.write(`first day: ${clicks()} clicks\n`);
   expect(clicks()).toBeLessThan(CLICKS_MAX);
 });

@@ -7,7 +7,18 @@
 import { spawn, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
-import { buildPrograms, ensureDebian, ensurePackages, freshWorld, ROOT, run, startDatabase, stopDatabase } from './lib.mjs';
+import {
+  buildPrograms,
+  ensureDebian,
+  ensurePackages,
+  freshWorld,
+  ROOT,
+  run,
+  startDatabase,
+  stopDatabase,
+  WORKER,
+  WORKER_ENV,
+} from './lib.mjs';
 
 ensurePackages();
 ensureDebian(['postgresql']);
@@ -55,11 +66,11 @@ try {
   run(process.execPath, ['--import', 'tsx', 'src/testing/make-template.ts'], { env });
   ({ status } = spawnSync(
     process.execPath,
-    ['--import', 'tsx', scale ? 'bench/scale.ts' : 'bench/run.ts', ...process.argv.slice(scale ? 3 : 2)],
+    [...WORKER, '--import', 'tsx', scale ? 'bench/scale.ts' : 'bench/run.ts', ...process.argv.slice(scale ? 3 : 2)],
     {
       cwd: ROOT,
       stdio: 'inherit',
-      env: { ...process.env, ...env },
+      env: { ...process.env, ...WORKER_ENV, ...env },
     },
   ));
 } finally {

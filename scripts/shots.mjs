@@ -12,6 +12,7 @@ fs.mkdirSync(OUT, { recursive: true });
 const world = await freshWorld(HOME);
 const { api } = world;
 let browser;
+let empty;
 try {
   const until = async (test) => {
     while (!(await test())) await sleep(300);
@@ -110,8 +111,6 @@ try {
   // The best scored specimen stands first in the table.
   await page.locator('section[aria-label="All specimens at this line"] tbody tr').first().click();
   await shot('workbench');
-  await page.getByRole('button', { name: 'Trial sheet' }).click();
-  await shot('trial');
 
   await page.goto('/');
   await shot('desk');
@@ -174,7 +173,37 @@ try {
   await api('PUT', `/flows/${flow.id}/draft`, { text: draftText.replace('fit.points >= 75', 'fit.points >= 60'), base: draftNo });
   await page.goto(`/flows/${flow.id}/release`);
   await shot('release');
+
+  // The letter of the first day, half filled, in a workspace of its own.
+  empty = await freshWorld(`${HOME}-empty`, { isEmpty: true });
+  await page.goto(empty.firstAddress);
+  await page.getByLabel('your e-mail').fill('wenna@hartsmead.example');
+  await page.getByLabel('your name').fill('Wenna Tregarth');
+  await page.getByLabel('a password').fill('a lantern by the mill pond');
+  await page.getByRole('button', { name: 'Come in' }).click();
+  const open = async (gap, text) => {
+    await page.getByRole('button', { name: gap }).click();
+    await page.keyboard.press('Control+a');
+    await page.keyboard.type(text);
+  };
+  for (const [gap, text] of [
+    [/^our name/, 'Hartsmead Feed & Bedding'],
+    [/^what we sell/, 'bedding, feed and barn mats, by the pallet or the season'],
+    [/^to whom/, 'riding schools and livery yards'],
+    [/^a colleague/, 'Ivo Castell, ivo@hartsmead.example'],
+    [/^the stages of a deal/, 'Asked → Quoted → Sampled → Ordered, or it is Lost'],
+    [/^what we want to know/, 'how many horses they keep'],
+    [/^what we want to know/, 'whether they buy bedding in bulk'],
+  ]) {
+    await open(gap, text);
+    await page.keyboard.press('Enter');
+    await sleep(1_000);
+  }
+  await open(/^what a good one has/, 'keeps between 5 and 40 horses');
+  await page.getByText('understood as').waitFor();
+  await shot('first-day');
 } finally {
   await browser?.close();
+  await empty?.stop();
   await world.stop();
 }

@@ -1,11 +1,10 @@
 import { fold } from '../base';
-import type { Target } from './guess';
 import type { Places } from './standing';
 
 /** A column whose cells name stages or openings of the workspace. */
 export interface StandingColumn {
   readonly column: number;
-  readonly target: Target;
+  readonly target: string;
   readonly share: number;
 }
 

@@ -16,20 +16,16 @@ export {
   type ColumnGuess,
   type Target,
 } from './guess';
+export { NO_PLACES, NOWHERE, type ApplicationOfRow, type DealOfRow, type Places } from './standing';
 export {
   addCounts,
   countPlans,
-  NO_PLACES,
-  NOWHERE,
   StandingPlanner,
-  type ApplicationOfRow,
-  type DealOfRow,
   type KnownApplication,
   type KnownDeal,
-  type Places,
   type RowCounts,
   type StandingPlan,
-} from './standing';
+} from './standing-plan';
 export { isOfCompanies, readRow, splitName, type RowReading, type RowRecord } from './row';
 export {
   askedOf,

@@ -1,14 +1,13 @@
 'use client';
 import type { FirstDayGap, FirstDayShape } from '../../../api';
 import { TopBar } from '../../kit/parts';
-import { newDraft } from '../../settings/state/mailbox';
-import { MailboxForm } from '../../settings/view/MailboxForm';
+import { newDraft } from '../../client/mailbox';
+import { MailboxForm } from '../../client/MailboxForm';
 import { reachOf, SENTENCES } from '../state/letter';
 import { Possible } from './Possible';
 import { Sentence } from './Sentence';
 import { useLetter } from './useLetter';
 import { Words, type PartProps } from './Words';
-import '../../settings/view/settings.css';
 import './first-day.css';
 
 interface Props {

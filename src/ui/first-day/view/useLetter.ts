@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { FirstDayFill, FirstDayGap, FirstDayShape } from '../../../api';
 import { call, sayProblem } from '../../client';
-import { askOf, type MailboxDraft } from '../../settings/state/mailbox';
+import { askOf, type MailboxDraft } from '../../client/mailbox';
 import { readColleague } from '../state/letter';
 
 export interface Beside {

@@ -19,6 +19,8 @@ export interface DealRow {
   readonly amount: number | null;
   readonly personId: string | null;
   readonly personName: string | null;
+  readonly companyId: string | null;
+  readonly companyName: string | null;
   readonly ownerName: string | null;
   readonly stageSince: number;
 }
@@ -113,9 +115,8 @@ export function Pipeline({ pipelines, deals, total, flows, now, mayChange }: Pro
                         <Link href={`/pipeline/${deal.id}`}>{deal.title}</Link>
                       </div>
                       <div className="quiet small">
-                        {deal.personId ? <Link href={`/records/people/${deal.personId}`}>{deal.personName}</Link> : 'with nobody'} ·{' '}
-                        {ago(deal.stageSince, now)} here
-                        {deal.amount === null ? '' : ` · ${deal.amount.toLocaleString('en-GB')} €`}
+                        <WithWhom deal={deal} /> · {ago(deal.stageSince, now)} here
+                        {deal.amount === null ? '' : ` · ${deal.amount.toLocaleString('en-GB')}\u00a0€`}
                       </div>
                       <div className="quiet small">{deal.ownerName ?? 'nobody looks after it'}</div>
                       {mayChange ? (
@@ -145,4 +146,11 @@ export function Pipeline({ pipelines, deals, total, flows, now, mayChange }: Pro
       </div>
     </>
   );
+}
+
+/** Whom a deal is with: somebody, a firm where nobody of it is known, or nobody. */
+function WithWhom({ deal }: { readonly deal: DealRow }) {
+  if (deal.personId) return <Link href={`/records/people/${deal.personId}`}>{deal.personName}</Link>;
+  if (deal.companyId) return <Link href={`/records/companies/${deal.companyId}`}>{deal.companyName}</Link>;
+  return 'with nobody';
 }

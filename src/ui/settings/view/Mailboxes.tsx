@@ -7,8 +7,8 @@ import { call } from '../../client';
 import { useAsk } from '../../client/use-ask';
 import { agoText, dayTimeText } from '../../kit/format';
 import { Empty, Tag } from '../../kit/parts';
-import { askOf, draftOf, newDraft, type MailboxDraft } from '../state/mailbox';
-import { MailboxForm } from './MailboxForm';
+import { askOf, draftOf, newDraft, type MailboxDraft } from '../../client/mailbox';
+import { MailboxForm } from '../../client/MailboxForm';
 import { SettingsFrame, type IndexLine } from './SettingsFrame';
 
 interface Props {

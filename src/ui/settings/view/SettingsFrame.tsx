@@ -4,6 +4,7 @@ import { usePathname } from 'next/navigation';
 import { useRef, type ReactNode } from 'react';
 import Link from '../../kit/Link';
 import { Said, TopBar, type SaidText } from '../../kit/parts';
+import '../../kit/form.css';
 import './settings.css';
 
 export interface IndexLine {

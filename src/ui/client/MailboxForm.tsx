@@ -1,7 +1,8 @@
 'use client';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
-import { draftProblem, withTls, type MailboxDraft } from '../state/mailbox';
+import { draftProblem, withTls, type MailboxDraft } from './mailbox';
+import '../kit/form.css';
 
 interface Props {
   readonly first: MailboxDraft;

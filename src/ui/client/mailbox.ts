@@ -1,5 +1,5 @@
-import type { MailboxShape } from '../../../api';
-import { readTyped } from '../../../core/fields';
+import type { MailboxShape } from '../../api';
+import { readTyped } from '../../core/fields';
 
 /** A mailbox while it is typed. */
 export interface MailboxDraft {
