@@ -96,7 +96,7 @@ test('files: by content and size, kept with the entry', async () => {
     await send({ ...RAW, plan: 'other' }, { files: [{ question: 'brief', name: 'brief.pdf', bytes: Buffer.from('MZ\u0000') }] }),
   ).toMatchObject({
     ok: false,
-    problems: [{ question: 'brief', says: '“brief.pdf” is no pdf file, whatever its name says' }],
+    problems: [{ question: 'brief', says: '“brief.pdf” is no PDF, whatever its name says' }],
   });
 });
 

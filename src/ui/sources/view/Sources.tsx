@@ -78,7 +78,7 @@ export function Sources({
         <section className="col paper grow">
           {mayTakeIn ? (
             <DropFile
-              title={busy ? `Looking at ${busy} …` : 'Drop a list of people here'}
+              title={busy ? `Looking at ${busy} …` : 'Drop a list here: people, companies, deals or applications'}
               accept=".csv,.txt,.tsv,.vcf,.xlsx,.ods,.zip,text/csv,text/vcard"
               label="List file"
               disabled={busy !== null}
