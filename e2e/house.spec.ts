@@ -126,7 +126,11 @@ test('a second factor is set up with a phone, asked for at the door, and switche
   await expect(factor.getByText('10 recovery codes left')).toBeVisible();
 
   await page.getByRole('button', { name: 'Sign out everywhere' }).click();
-  await page.getByRole('button', { name: /Dagny/ }).click();
+  // A page that has just been given hears no click yet.
+  await expect(async () => {
+    await page.getByRole('button', { name: /Dagny/ }).click({ timeout: 5_000 });
+    await expect(page.getByRole('textbox', { name: 'Code' })).toBeVisible({ timeout: 10_000 });
+  }).toPass({ timeout: 90_000 });
   await page.getByRole('textbox', { name: 'Code' }).fill('000000');
   await page.getByRole('button', { name: 'Go in' }).click();
   await expect(page.getByText('the code is not right')).toBeVisible();

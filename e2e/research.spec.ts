@@ -26,7 +26,7 @@ test('a visitor sends the form, becomes a record with its source, and is on the 
   await page.getByLabel(/Your e-mail/).fill('callum.haddow@bellwether-growers.example');
   await page.getByRole('button', { name: 'Send to Thornwick' }).click();
   // The file is told by what is in it, and its page is opened again.
-  await expect(page.getByText('“brief.pdf” is no pdf file, whatever its name says')).toBeVisible();
+  await expect(page.getByText('“brief.pdf” is no PDF, whatever its name says')).toBeVisible();
   await page
     .getByLabel(/brief or a drawing/)
     .setInputFiles({ name: 'brief.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4 brief') });
