@@ -109,7 +109,8 @@ try {
       async () => {
         const victim = anyWorker();
         victim.stopping = true;
-        process.kill(victim.pid, 'SIGKILL');
+        // One that ended by itself, when its database did, is started like one that was killed.
+        victim.process.kill('SIGKILL');
         await sleep(100);
         victim.stopping = false;
         victim.isReady = false;
@@ -120,10 +121,10 @@ try {
       'worker stopped past its lease',
       10,
       async () => {
-        const { pid } = anyWorker();
-        process.kill(pid, 'SIGSTOP');
+        const { process: stopped } = anyWorker();
+        stopped.kill('SIGSTOP');
         await sleep(LEASE_MS + 1000);
-        process.kill(pid, 'SIGCONT');
+        stopped.kill('SIGCONT');
       },
     ],
     [
