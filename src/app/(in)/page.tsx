@@ -1,10 +1,10 @@
 import { flows, narrowRibbon } from '../../server/flows/flows';
-import { firstDay, stillMissing } from '../../server/workspace/first-day';
+import { stillMissing } from '../../server/workspace/first-day';
 import { lately, startOfDay, todaysSends } from '../../server/desk/overview';
 import { desk } from '../../server/desk/reviews';
 import { Desk } from '../../ui/desk/view/Desk';
-import { FirstDay } from '../../ui/first-day/view/FirstDay';
 import { signed } from '../session';
+import FirstDayPage from './first-day/page';
 
 const DAY_MS = 86_400_000;
 
@@ -12,23 +12,16 @@ export const metadata = { title: 'Desk' };
 
 export default async function DeskPage() {
   const { world, user, may } = await signed();
-  const { isEmpty, missing } = await stillMissing(world);
-  if (isEmpty)
-    return (
-      <FirstDay
-        first={await firstDay(world)}
-        zones={Intl.supportedValuesOf('timeZone')}
-        mayChange={may('edit flows')}
-        mayKeepSecrets={may('keep secrets')}
-      />
-    );
   const now = await world.clock.now();
-  const [open, sends, live, last] = await Promise.all([
+  const [open, sends, live, last, { isEmpty, missing }] = await Promise.all([
     desk(world, { userId: user.id, name: user.name }),
     todaysSends(world),
     flows(world, await startOfDay(world)),
     lately(world),
+    stillMissing(world),
   ]);
+  // Nobody is on record and no flow runs: what there is to do is the letter.
+  if (isEmpty) return <FirstDayPage />;
   const narrow = await Promise.all(live.map((flow) => narrowRibbon(world, flow, now - DAY_MS)));
   return (
     <Desk

@@ -22,7 +22,7 @@ import {
 import type { Tx } from '../db';
 import { factsOf } from '../records/store/facts';
 import { claimForecast, findImport, putForecast, putMatching, type ImportRow, type ListTable } from './store/imports';
-import { planStanding, placesOf, type RowStanding } from './standing';
+import { NO_STANDING, planStanding, placesOf, type RowStanding } from './standing';
 import { withoutErased } from '../workspace/erase';
 import { loadCatalogue } from '../records/fields';
 import { listWithTable, PIECE, rowsFrom, type ListRow } from './list-rows';
@@ -93,7 +93,7 @@ export async function previewImport(
       cells: rows[i]?.cells ?? [],
       plan,
       reading: readings[i]?.reading ?? { record: { person: {}, company: {}, note: null, standing: NOWHERE }, remarks: [], refused: null },
-      standing: standings[i] ?? { deal: null, application: null },
+      standing: standings[i] ?? NO_STANDING,
       changes: changes.get(plan.row) ?? [],
     })),
     counts: row.total <= SHOWN_ROWS ? countsOf(plans, standings) : row.forecast && { ...countsOf([], []), ...row.forecast },
@@ -101,7 +101,7 @@ export async function previewImport(
 }
 
 const countsOf = (plans: readonly RowPlan[], standings: readonly RowStanding[]): RowCounts =>
-  countPlans(plans.map((plan, i) => ({ plan, standing: standings[i] ?? { deal: null, application: null } })));
+  countPlans(plans.map((plan, i) => ({ plan, standing: standings[i] ?? NO_STANDING })));
 
 /** What the rows of lists can fill and name. */
 export interface KnownToLists {

@@ -26,7 +26,7 @@ import { insertAudit } from '../access/store/audit';
 import { checkedMatching, CHUNK_PIECES, knownToLists, planChunk, plannersOf, type KnownToLists } from './import-preview';
 import { cutList, keepPieces, listWithTable, PIECE, rowsFrom, tableOf, withFolder, type ListRow } from './list-rows';
 import { startTrips } from '../trips/start';
-import { takeInStanding } from './standing';
+import { NO_STANDING, takeInStanding } from './standing';
 import { takeInRows, type Door } from './take-in';
 import { found, Refusal, workspace, type Actor, type World } from '../platform/world';
 
@@ -267,7 +267,7 @@ async function writeStep(world: World, { row, versionId, before, rows, readings,
     const slice = plans.slice(from, from + PIECE).map((plan, i) => ({
       plan,
       reading: readings[from + i]?.reading,
-      standing: standings[from + i] ?? { deal: null, application: null },
+      standing: standings[from + i] ?? NO_STANDING,
       cells: rows[from + i]?.cells ?? [],
     }));
     await world.db.begin(async (tx) => {

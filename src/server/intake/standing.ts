@@ -21,7 +21,7 @@ export interface RowStanding {
   readonly deal: StandingPlan | null;
   readonly application: StandingPlan | null;
 }
-const NONE: RowStanding = { deal: null, application: null };
+export const NO_STANDING: RowStanding = { deal: null, application: null };
 
 /** For each plan in order: what becomes of its deal and its application. */
 export async function planStanding(
@@ -32,14 +32,14 @@ export async function planStanding(
   const telling = rows.filter(
     ({ plan, reading: { record } }) => plan.kind !== 'refused' && (record.standing.deal ?? record.standing.application),
   );
-  if (telling.length === 0) return rows.map(() => NONE);
+  if (telling.length === 0) return rows.map(() => NO_STANDING);
   const people = telling.flatMap(({ plan }) => plan.personId ?? []);
   const companies = telling.flatMap(({ plan }) => plan.companyId ?? []);
   const [deals, applications] = await Promise.all([dealsWith(tx, people, companies), applicationsBy(tx, people)]);
   planner.know(deals, applications);
   return rows.map(({ plan, reading }) => {
     const { deal, application } = reading.record.standing;
-    if (plan.kind === 'refused') return NONE;
+    if (plan.kind === 'refused') return NO_STANDING;
     return { deal: deal && planner.deal(plan, deal), application: application && planner.application(plan, application) };
   });
 }

@@ -10,7 +10,6 @@ import {
   type Asked,
   type Sells,
 } from '../../core/first-day';
-import { isThingKind } from '../../core/things';
 import { scorecardSchema } from '../../core/score';
 import { listThings } from '../flows/store/things';
 import { keepStatements, keepThing, makeThing, statements, thing } from '../flows/things';
@@ -59,7 +58,7 @@ export async function readFill(world: World, fill: Fill): Promise<FillReading> {
   }
 }
 
-export const countryName = (code: string): string => new Intl.DisplayNames('en', { type: 'region' }).of(code) ?? code;
+const countryName = (code: string): string => new Intl.DisplayNames('en', { type: 'region' }).of(code) ?? code;
 
 /** Keeps what a gap says. What cannot be understood is refused with what is missing, and nothing is changed. */
 export async function fillFirstDay(world: World, actor: Actor, fill: Fill): Promise<FirstDay> {
@@ -139,7 +138,6 @@ async function keepGood(world: World, actor: Actor, text: string, when: string):
     return;
   }
   const kept = await thing(world, row.id);
-  if (!isThingKind(kept.kind)) return;
   const card = scorecardSchema.parse(kept.body);
   if (card.criteria.some((criterion) => criterion.levels.some((level) => level.when === when)))
     throw new Refusal('conflict', 'a good one has that already');
