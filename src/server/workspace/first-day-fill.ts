@@ -64,6 +64,8 @@ const countryName = (code: string): string => new Intl.DisplayNames('en', { type
 export async function fillFirstDay(world: World, actor: Actor, fill: Fill): Promise<FirstDay> {
   const read = await readFill(world, fill);
   if (!read.ok && fill.gap !== 'sells') throw new Refusal('not valid', read.says[0] ?? 'this cannot be understood');
+  // Where words may mean several things, nothing is chosen: what is meant is sent as it stands there.
+  if (read.ok && read.says.length > 1) throw new Refusal('not valid', `may mean ${read.says.join(', or ')}: choose one of them`);
   const space = await workspace(world.db);
   switch (fill.gap) {
     case 'name':

@@ -75,6 +75,18 @@ describe('an empty workspace', () => {
     await expect(fillFirstDay(world, owner, { gap: 'good', text: 'has blue doors' })).rejects.toThrow();
   });
 
+  test('words that may mean several things are given back, and nothing is chosen', async () => {
+    await fillFirstDay(world, owner, { gap: 'asked', text: 'whether they buy' });
+    await fillFirstDay(world, owner, { gap: 'asked', text: 'whether they buy in bulk' });
+    expect((await readFill(world, { gap: 'good', text: 'buys in bulk' })).says).toHaveLength(2);
+    await expect(fillFirstDay(world, owner, { gap: 'good', text: 'buys in bulk' })).rejects.toThrow(
+      /^may mean .+, or .+: choose one of them$/,
+    );
+    expect((await fillFirstDay(world, owner, { gap: 'good', text: 'company.buy_in_bulk = true' })).good).toEqual([
+      'company.buy_in_bulk = true',
+    ]);
+  });
+
   test('stages with deals at them are not taken away in silence', async () => {
     await fillFirstDay(world, owner, { gap: 'stages', text: 'Asked, Quoted, Won' });
     await createDeal(world, owner, {
