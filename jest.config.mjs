@@ -23,6 +23,9 @@ const ESM = [
   'temporal-polyfill',
   'temporal-utils',
   'temporal-spec',
+  'openid-client',
+  'oauth4webapi',
+  'jose',
 ];
 const make = nextJest({ dir: './' });
 const base = await make({

@@ -25,5 +25,6 @@ export type {
   HoldTrialView,
 } from './operations-answers';
 export type { ProviderTrial, ProviderView } from './operations-providers';
+export type { SignInServiceView } from './operations-sign-in';
 export type { FirstDayFill, FirstDayGap, FirstDayShape } from './operations-first-day';
 export type { MailboxShape, PeopleHere, TeamShape, TokenShape, WorkspaceShape } from './operations-house';

@@ -57,6 +57,7 @@ const route = z.object({
   port: z.number().int().min(1).max(65_535),
   tls: z.enum(['from the start', 'after a greeting', 'never']),
   user: z.string().max(320),
+  service: z.string().max(60).nullable().default(null).describe('the sign-in service that opens it; null: a password'),
 });
 const mailbox = z.object({
   name: z.string(),

@@ -1,4 +1,5 @@
 import { ACCOUNT_OPERATIONS } from './operations-account';
+import { SIGN_IN_OPERATIONS } from './operations-sign-in';
 import { DESK_OPERATIONS } from './operations-desk';
 import { FIELD_OPERATIONS } from './operations-fields';
 import { FLOW_OPERATIONS } from './operations-flows';
@@ -34,6 +35,7 @@ export const OPERATIONS = {
   ...HOUSE_OPERATIONS,
   ...FIRST_DAY_OPERATIONS,
   ...ACCOUNT_OPERATIONS,
+  ...SIGN_IN_OPERATIONS,
 } as const;
 export type OperationId = keyof typeof OPERATIONS;
 type Shapes = typeof OPERATIONS;

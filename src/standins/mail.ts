@@ -15,6 +15,8 @@ export interface MailStandInOptions {
   /** append-only file of what was taken, so that a restart forgets nothing */
   readonly journalFile?: string;
   readonly personas?: ReadonlyMap<string, PersonaKind>;
+  /** whether that opens that account here; left out: nobody signs in */
+  readonly opens?: (user: string, proof: { readonly password?: string | undefined; readonly token?: string | undefined }) => boolean;
   /** what recipients write */
   readonly answers: PersonaWords;
 }
@@ -96,7 +98,16 @@ class Recipients {
     const sockets = new Map<number, { destroy(): void }>();
     const server = new SMTPServer({
       authOptional: true,
-      disabledCommands: ['AUTH', 'STARTTLS'],
+      authMethods: ['PLAIN', 'LOGIN', 'XOAUTH2'],
+      allowInsecureAuth: true,
+      disabledCommands: ['STARTTLS'],
+      onAuth: ({ username, password, accessToken }, _session, callback) => {
+        const opens =
+          this.options.opens?.((username ?? '').toLowerCase(), { password: password ?? undefined, token: accessToken ?? undefined }) ===
+          true;
+        if (opens) callback(null, { user: username ?? '' });
+        else callback(Object.assign(new Error('this does not open it'), { responseCode: 535 }));
+      },
       disableReverseLookup: true,
       closeTimeout: 300,
       logger: false,

@@ -9,6 +9,8 @@ export interface MailboxesOptions {
   readonly lmtpPort: number;
   /** passwords by address */
   readonly accounts: Readonly<Record<string, string>>;
+  /** where it asks whose a token is, up to the token; without it nobody signs in by one */
+  readonly tokensAt?: string;
 }
 
 /** Mailboxes in a real IMAP server, Dovecot. Mails are put in by LMTP. */
@@ -23,11 +25,16 @@ export async function startMailboxes(options: MailboxesOptions): Promise<StandIn
   );
   const config = path.join(folder, 'dovecot.conf');
   fs.writeFileSync(config, configOf(folder, users, options));
+  const tokens = path.join(folder, 'tokens.conf');
+  fs.writeFileSync(
+    tokens,
+    `tokeninfo_url = ${options.tokensAt ?? ''}\nintrospection_mode = auth\nusername_attribute = email\nactive_attribute = active\nactive_value = true\n`,
+  );
   for (const name of ['run', 'state', 'mail']) {
     fs.mkdirSync(path.join(folder, name));
     giveAway(path.join(folder, name));
   }
-  for (const file of [users, config]) giveAway(file);
+  for (const file of [users, tokens, config]) giveAway(file);
   const daemon = await startDaemon({ folder, command: ['dovecot', '-F', '-c', config], port: options.imapPort, greeting: '* OK' });
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: options.lmtpPort, lmtp: true, ignoreTLS: true } as never);
   return {
@@ -62,7 +69,7 @@ function filled(raw: Buffer): Buffer {
   return Buffer.from(raw.toString('utf8').replace('{filling}', line.repeat(Math.ceil(bytes / line.length))));
 }
 
-function configOf(folder: string, users: string, { imapPort, lmtpPort }: MailboxesOptions): string {
+function configOf(folder: string, users: string, { imapPort, lmtpPort, tokensAt }: MailboxesOptions): string {
   const { user, group } = daemonUser();
   return `base_dir = ${folder}/run
 state_dir = ${folder}/state
@@ -79,6 +86,7 @@ default_login_user = ${user}
 mail_location = maildir:~/Maildir
 first_valid_uid = 1
 mail_max_userip_connections = 100
+${tokensAt === undefined ? '' : `auth_mechanisms = plain xoauth2 oauthbearer\npassdb {\n  driver = oauth2\n  mechanisms = xoauth2 oauthbearer\n  args = ${folder}/tokens.conf\n}`}
 passdb {
   driver = passwd-file
   args = username_format=%u ${users}

@@ -6,6 +6,8 @@ const words = z.array(z.string().min(1)).min(1);
 const outsideSchema = z.object({
   /** accounts of the simulated mailboxes, with their passwords */
   mailboxes: z.record(z.string(), z.string()),
+  /** the sign-in service, what it knows this installation by, and its accounts with their names */
+  signIn: z.object({ issuer: z.url(), clientId: z.string(), secret: z.string(), accounts: z.record(z.string(), z.string()) }).optional(),
   calendar: z.object({ user: z.string(), password: z.string() }),
   /** what recipients of each kind answer */
   answers: z.object({ yes: words, price: words, away: words, unsubscribe: words, later: words, elsewhere: words }),

@@ -7,6 +7,7 @@ export const MAILBOX = {
   port: 993,
   secure: true,
   user: 'office@thornwick.example',
+  service: null as string | null,
   privateNetwork: false,
   rule: {
     folder: 'INBOX',

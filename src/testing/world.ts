@@ -101,6 +101,11 @@ export interface TestWorld extends World {
 const EMPTY_CRM = { companies: [] as CrmRow[], people: [] as CrmRow[], deals: [] as CrmRow[] };
 export const START = Date.parse('2026-11-24T10:00:00Z');
 
+/** No sign-in service is there, unless a test brings one. */
+const nowhere = async (): Promise<never> => {
+  throw new WorldFailure('unreachable', 'there is no sign-in service in this test', true);
+};
+
 /** Documents in tests are plain text, whatever they are called. */
 const plainDocument = async ({ bytes }: BoxWork['document']['in']): Promise<BoxWork['document']['out']> => ({
   hidden: [],
@@ -223,6 +228,7 @@ export async function testWorld(template = 'template_millrace'): Promise<TestWor
     dictionary: { glosses: () => ({}), knows: () => false },
     papers: { dossier: async (dossier) => Buffer.from(dossier.title) },
     passwords: { hash: async (password) => `hash of ${password}`, verify: async (hash, password) => hash === `hash of ${password}` },
+    signIns: { look: nowhere, begin: nowhere, end: nowhere, renew: nowhere },
     log: { info: () => undefined, warn: () => undefined, error: () => undefined },
     newId: randomUUID,
     publicUrl: 'http://millrace.example',

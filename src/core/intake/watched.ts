@@ -8,6 +8,8 @@ const mailbox = z.object({
   /** TLS from the first byte */
   secure: z.boolean().default(true),
   user: z.string().trim().min(1).max(200),
+  /** the sign-in service that opens it; null: a password */
+  service: z.string().max(60).nullable().default(null),
   /** it stands in our own network: only the owner may say so */
   privateNetwork: z.boolean().default(false),
   rule: mailRuleSchema,

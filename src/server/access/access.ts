@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import type { Instant } from '../../core/base';
+import type { Instant, JsonObject } from '../../core/base';
 import {
   addTry,
   endSessions,
@@ -55,13 +55,7 @@ export class CodeWanted extends Refusal {
  * Opens a session for the right password, and the right code where the account has a second factor. The try is counted before anything
  * is looked at, so that many at once gain nothing. Throws `CodeWanted` when only the code is missing.
  */
-export async function signIn(
-  world: World,
-  email: string,
-  password: string,
-  address = 'direct',
-  code?: string,
-): Promise<{ readonly token: string; readonly user: UserRow; readonly maxAgeSeconds: number }> {
+export async function signIn(world: World, email: string, password: string, address = 'direct', code?: string): Promise<OpenedSession> {
   const account = email.trim().toLowerCase();
   const own = await addTry(world.db, account, address);
   const before = await triesBefore(world.db, { account, address, own }, WITHIN_MINUTES);
@@ -91,16 +85,22 @@ export async function signIn(
     throw new Refusal('not allowed', 'the code is not right, or was used before');
   }
   await forgetTries(world.db, { account, address });
+  const { passwordHash: _, ...rest } = user;
+  return openSession(world, rest, { from: address, ...(factor === 'recovery' && { by: 'a recovery code' }) });
+}
+
+export interface OpenedSession {
+  readonly token: string;
+  readonly user: UserRow;
+  readonly maxAgeSeconds: number;
+}
+
+/** Opens a session for somebody who has proved who they are. */
+export async function openSession(world: World, user: UserRow, detail: JsonObject): Promise<OpenedSession> {
   const token = randomBytes(32).toString('base64url');
   await insertSession(world.db, { tokenHash: digest(token), userId: user.id, days: SESSION.days });
-  await insertAudit(world.db, {
-    at,
-    userId: user.id,
-    what: 'signed in',
-    detail: { from: address, ...(factor === 'recovery' && { by: 'a recovery code' }) },
-  });
-  const { passwordHash: _, ...rest } = user;
-  return { token, user: rest, maxAgeSeconds: SESSION.days * 86_400 };
+  await insertAudit(world.db, { at: await world.clock.now(), userId: user.id, what: 'signed in', detail });
+  return { token, user, maxAgeSeconds: SESSION.days * 86_400 };
 }
 
 export async function signOut(world: World, token: string): Promise<void> {

@@ -6,7 +6,7 @@ import path from 'node:path';
 import { meetingsIn } from '../../core/intake';
 import { startCalendars } from '../../standins/calendars';
 import { startMailboxes } from '../../standins/mailboxes';
-import type { WorldFailure } from '../ports';
+import type { Proof, WorldFailure } from '../ports';
 import { openBox } from '../box';
 import { httpCalendars } from './calendars';
 import { imapMailboxes } from './mailboxes';
@@ -40,7 +40,7 @@ describe('a mailbox in Dovecot', () => {
     port: 993,
     secure: true,
     user: 'office@thornwick.example',
-    password: 'glasshouse',
+    proof: { by: 'password', password: 'glasshouse' } as Proof,
     privateNetwork: false,
   };
   const ask = { folder: 'INBOX', cursor: null, unreadOnly: false, limit: 50 };
@@ -108,7 +108,7 @@ describe('a mailbox in Dovecot', () => {
   });
 
   test('a wrong password, a missing folder and a server that is away say what they are', async () => {
-    expect(await failure(boxes.look({ ...account, password: 'wrong' }, ask))).toMatchObject({
+    expect(await failure(boxes.look({ ...account, proof: { by: 'password', password: 'wrong' } }, ask))).toMatchObject({
       message: 'imap.thornwick.example refuses the name or the password',
       retryable: false,
     });

@@ -31,6 +31,8 @@ export function imapMailboxes(standin: string | null, box: Box): Mailboxes {
 }
 
 async function connected(account: MailboxAccount, standin: string | null): Promise<ImapFlow> {
+  const { user, proof } = account;
+  if (proof.by === 'nothing') throw new WorldFailure('refused', proof.why, false);
   const to = await dialTo(account.host, account.port, { standin, privateNetwork: account.privateNetwork }).catch(() => {
     throw new WorldFailure('unreachable', `${account.host} could not be reached`, true);
   });
@@ -40,7 +42,7 @@ async function connected(account: MailboxAccount, standin: string | null): Promi
     servername: account.host,
     secure: account.secure && !to.isStandin,
     ...(to.isStandin && { doSTARTTLS: false }),
-    auth: { user: account.user, pass: account.password },
+    auth: proof.by === 'token' ? { user, accessToken: proof.token } : { user, pass: proof.password },
     logger: false,
     connectionTimeout: TIMEOUT_MS,
     greetingTimeout: TIMEOUT_MS,
@@ -129,7 +131,12 @@ function unread(head: FetchMessageObject, why: string, raw: Uint8Array | null): 
 
 function failure(error: unknown, account: MailboxAccount, folder: string): WorldFailure {
   const told = error as { readonly authenticationFailed?: boolean; readonly responseText?: string };
-  if (told.authenticationFailed) return new WorldFailure('refused', `${account.host} refuses the name or the password`, false);
+  if (told.authenticationFailed)
+    return new WorldFailure(
+      'refused',
+      `${account.host} refuses the name or the ${account.proof.by === 'token' ? 'sign-in' : 'password'}`,
+      false,
+    );
   if (folder !== '' && told.responseText !== undefined)
     return new WorldFailure('refused', `the folder “${folder}” cannot be opened: ${told.responseText}`, false);
   return new WorldFailure('unreachable', `${account.host} could not be reached`, true);

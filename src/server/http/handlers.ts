@@ -32,6 +32,7 @@ import { researchSettings, saveResearchSettings } from '../research/research-set
 import { recheckFact } from '../research/recheck';
 import { changeRecord } from '../records/by-hand';
 import * as records from '../records/records';
+import * as signIn from '../access/sign-in-services';
 import * as providers from '../workspace/providers';
 import { handOver, holderOf } from '../messages/holders';
 import * as corrections from '../messages/corrections';
@@ -172,6 +173,19 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   saveHoldRules: ({ world, actor, body }) => holding.saveHoldRules(world, actor, body),
   answerBook: ({ world }) => answerBook(world),
   answeredLately: async ({ world, params }) => ({ items: await answeredLately(world, params.id ?? '') }),
+  listSignInServices: ({ world }) => signIn.signInView(world),
+  keepSignInService: async ({ world, actor, body }) => {
+    await signIn.keepSignInService(world, actor, body);
+    return signIn.signInView(world);
+  },
+  removeSignInService: async ({ world, actor, body }) => {
+    await signIn.removeSignInService(world, actor, body.name);
+    return signIn.signInView(world);
+  },
+  signMailboxOut: async ({ world, actor, params }) => {
+    await signIn.endGrant(world, actor, params.id ?? '');
+    return signIn.signInView(world);
+  },
   listProviders: async ({ world }) => ({ items: await providers.providers(world) }),
   keepProvider: async ({ world, actor, body }) => ({ items: await providers.keepProvider(world, actor, body) }),
   removeProvider: async ({ world, actor, body }) => ({ items: await providers.removeProvider(world, actor, body.name) }),

@@ -2,7 +2,7 @@
 import { clip, cutText, stableId, type JsonObject } from '../../core/base';
 import { addressRow, leftAlone, type MailboxSettings } from '../../core/intake';
 import { ownWords, withoutSignature } from '../../core/reply';
-import { WorldFailure, type FoundMail, type MailboxCursor } from '../ports';
+import { WorldFailure, type FoundMail, type MailboxCursor, type Proof } from '../ports';
 import { findEntry, insertEntry, type IntakeRow } from './store/intakes';
 import { messageByRfcIds } from '../messages/store/messages';
 import { takeInEntry, type Preview } from './entries';
@@ -16,12 +16,12 @@ const PREVIEWED = 10;
 const TEXT_MAX = 20_000;
 const FILES_MAX = 5;
 
-const account = ({ host, port, secure, user, privateNetwork }: MailboxSettings, password: string) => ({
+const account = ({ host, port, secure, user, privateNetwork }: MailboxSettings, proof: Proof) => ({
   host,
   port,
   secure,
   user,
-  password,
+  proof,
   privateNetwork,
 });
 const asLeft = (mail: FoundMail) => ({
@@ -50,11 +50,11 @@ export async function lookAtMailbox(
   world: World,
   row: IntakeRow,
   settings: MailboxSettings,
-  password: string,
+  proof: Proof,
 ): Promise<{ readonly fresh: number; readonly cursor: MailboxCursor; readonly nextAt: null; readonly more: boolean }> {
   const { rule } = settings;
   const before = row.cursor as MailboxCursor | null;
-  const { mails, cursor, more } = await world.mailboxes.look(account(settings, password), {
+  const { mails, cursor, more } = await world.mailboxes.look(account(settings, proof), {
     folder: rule.folder,
     cursor: before,
     unreadOnly: rule.unreadOnly,
@@ -116,9 +116,9 @@ async function isAboutOurs(world: World, mail: FoundMail): Promise<boolean> {
 }
 
 /** The newest mails of the folder, and what would become of each. */
-export async function previewMailbox(world: World, settings: MailboxSettings, password: string): Promise<readonly Preview[]> {
+export async function previewMailbox(world: World, settings: MailboxSettings, proof: Proof): Promise<readonly Preview[]> {
   const { rule } = settings;
-  const { mails } = await world.mailboxes.look(account(settings, password), {
+  const { mails } = await world.mailboxes.look(account(settings, proof), {
     folder: rule.folder,
     cursor: null,
     unreadOnly: rule.unreadOnly,

@@ -26,6 +26,7 @@ import { LeaseLost } from '../platform/store/lease';
 import { insertAudit } from '../access/store/audit';
 import { wakeWorkers } from '../platform/store/wake';
 import { roleOf } from '../access/access';
+import { proofOf } from '../access/grants';
 import { lookAtCalendar, meetingEntry, previewCalendar } from './calendar-intakes';
 import { flowsTaking, takeInEntry, type Preview } from './entries';
 import { lookAtMailbox, mailEntry, previewMailbox } from './mailbox-intakes';
@@ -160,7 +161,7 @@ export async function saveWatched(
 /** What a password was stored for: host, port and protocol. */
 function connectionOf(settings: WatchedSettings): string {
   if (settings.kind === 'mailbox')
-    return `${settings.host.toLowerCase()}:${settings.port}, ${settings.secure ? 'TLS' : 'no TLS'}, ${settings.user}`;
+    return `${settings.host.toLowerCase()}:${settings.port}, ${settings.secure ? 'TLS' : 'no TLS'}, ${settings.user}${settings.service === null ? '' : ` by ${settings.service}`}`;
   return URL.canParse(settings.url) ? `${new URL(settings.url).origin}, ${settings.user}` : settings.url;
 }
 
@@ -172,12 +173,14 @@ async function mayBePrivate(world: World, actor: Actor, before: WatchedSettings 
   throw new Refusal('not allowed', 'a server in our own network is let in by the owner only');
 }
 
-/** A stored password goes nowhere but where it was stored for. */
+/** A stored password goes nowhere but where it was stored for; a sign-in service is asked for the account that is meant. */
 function sameConnection(before: WatchedSettings, after: WatchedSettings): void {
+  if (after.kind === 'mailbox' && after.service !== null) return;
   if (connectionOf(before) !== connectionOf(after))
     throw new Refusal('not valid', `the password was kept for ${connectionOf(before)}: type it again for ${connectionOf(after)}`);
 }
 
+const passwordOf = (world: World, sealed: string | null): string => (sealed === null ? '' : unseal(world.secret, sealed));
 const placeOf = (settings: WatchedSettings): string =>
   settings.kind === 'mailbox' ? `${settings.user} ${settings.host} ${settings.port} ${settings.rule.folder}` : settings.url;
 
@@ -199,11 +202,11 @@ export async function previewWatched(
   const row = ask.id === null ? undefined : await rowOf(world, ask.id);
   await mayBePrivate(world, actor, row && watchedSchema.parse(row.body), ask.settings);
   if (row && ask.password === null) sameConnection(watchedSchema.parse(row.body), ask.settings);
-  const password = ask.password ?? (row?.secret == null ? '' : unseal(world.secret, row.secret));
+  const secret = ask.password === null ? (row?.secret ?? null) : seal(world.secret, ask.password);
   try {
     return ask.settings.kind === 'mailbox'
-      ? await previewMailbox(world, ask.settings, password)
-      : await previewCalendar(world, ask.settings, password);
+      ? await previewMailbox(world, ask.settings, await proofOf(world, ask.settings, secret))
+      : await previewCalendar(world, ask.settings, passwordOf(world, secret));
   } catch (error) {
     if (error instanceof WorldFailure) throw new Refusal('conflict', error.message);
     throw error;
@@ -218,11 +221,10 @@ export async function lookAtDoors(world: World): Promise<number> {
   const settings = watchedSchema.parse(row.body);
   const end = { everyMs: EVERY_MS[settings.kind], maxMs: AT_MOST_MS };
   try {
-    const password = row.secret === null ? '' : unseal(world.secret, row.secret);
     const look =
       settings.kind === 'mailbox'
-        ? await lookAtMailbox(world, row, settings, password)
-        : await lookAtCalendar(world, row, settings, password);
+        ? await lookAtMailbox(world, row, settings, await proofOf(world, settings, row.secret))
+        : await lookAtCalendar(world, row, settings, passwordOf(world, row.secret));
     await endLook(
       world.db,
       row,

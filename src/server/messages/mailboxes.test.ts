@@ -14,7 +14,9 @@ beforeEach(async () => {
 });
 afterEach(() => world.close());
 
-const route = { host: 'smtp.thornwick.example', port: 465, tls: 'from the start', user: 'south@thornwick.example' } as const;
+const way = { host: 'smtp.thornwick.example', port: 465, tls: 'from the start', user: 'south@thornwick.example' } as const;
+const route = { ...way, service: null };
+const byPassword = (password: string) => ({ proof: { by: 'password', password } });
 const ask: MailboxAsk = {
   isNew: true,
   address: 'south@thornwick.example',
@@ -34,19 +36,19 @@ test('a mailbox is made; its password is kept sealed and never given out', async
   expect(JSON.stringify(await mailboxViews(world))).not.toContain('quiet river');
   const [kept] = await world.db<{ routeSecret: string }[]>`select route_secret from mailbox where name = 'South'`;
   expect(kept?.routeSecret).not.toContain('quiet river');
-  expect(await routeOf(world, { name: 'South' })).toEqual({ ...route, password: 'quiet river' });
-  expect(await routeOf(world, { address: 'SOUTH@thornwick.example' })).toMatchObject({ password: 'quiet river' });
+  expect(await routeOf(world, { name: 'South' })).toEqual({ ...way, ...byPassword('quiet river') });
+  expect(await routeOf(world, { address: 'SOUTH@thornwick.example' })).toMatchObject(byPassword('quiet river'));
   expect(await routeOf(world, { name: 'Sales mailbox' })).toBeNull();
 });
 
 test('a password goes nowhere but where it was typed for', async () => {
   await keepMailbox(world, ruud, 'South', ask);
   await keepMailbox(world, ruud, 'South', { ...ask, isNew: false, dailyLimit: 50, password: null });
-  expect(await routeOf(world, { name: 'South' })).toMatchObject({ password: 'quiet river' });
+  expect(await routeOf(world, { name: 'South' })).toMatchObject(byPassword('quiet river'));
   const elsewhere = { ...ask, isNew: false, route: { ...route, host: 'smtp.elsewhere.example' }, password: null };
   await expect(keepMailbox(world, ruud, 'South', elsewhere)).rejects.toThrow('type it again');
   await keepMailbox(world, ruud, 'South', { ...elsewhere, password: 'another one' });
-  expect(await routeOf(world, { name: 'South' })).toMatchObject({ host: 'smtp.elsewhere.example', password: 'another one' });
+  expect(await routeOf(world, { name: 'South' })).toMatchObject({ host: 'smtp.elsewhere.example', ...byPassword('another one') });
   await keepMailbox(world, ruud, 'South', { ...ask, isNew: false, route: null, password: null });
   expect((await south())?.hasPassword).toBe(false);
 });
@@ -60,7 +62,7 @@ test('names and addresses are each one mailbox’s', async () => {
 test('a check goes its way, is kept, and is void when the way changes', async () => {
   await keepMailbox(world, ruud, 'South', ask);
   await checkMailbox(world, ruud, 'South');
-  expect(world.outside.checked).toEqual([{ address: 'south@thornwick.example', route: { ...route, password: 'quiet river' } }]);
+  expect(world.outside.checked).toEqual([{ address: 'south@thornwick.example', route: { ...way, ...byPassword('quiet river') } }]);
   expect((await south())?.checked).toMatchObject({ ok: true, at: world.now });
   await keepMailbox(world, ruud, 'South', { ...ask, isNew: false, dailyLimit: 20, password: null });
   expect((await south())?.checked?.ok).toBe(true);

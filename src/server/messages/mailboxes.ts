@@ -4,13 +4,16 @@
  */
 import { z } from 'zod';
 import type { Instant } from '../../core/base';
+import { scopesOf } from '../../core/sign-in';
 import { cameBackText, standingOf, type CameBack, type Standing } from '../../core/reply';
 import type { MailRoute, RouteCheck } from '../ports';
 import { cameBack, listMailboxes, mailboxRoutes, putMailbox, putRoute, putRouteCheck, type MailboxRow } from './store/mailboxes';
 import { listThings } from '../flows/store/things';
 import { insertAudit } from '../access/store/audit';
 import { flowsNaming } from '../flows/naming';
-import { seal, unseal } from '../platform/seal';
+import { proofOf } from '../access/grants';
+import { serviceOf } from '../access/sign-in-services';
+import { seal } from '../platform/seal';
 import { found, Refusal, type Actor, type World } from '../platform/world';
 
 export const routeSchema = z.object({
@@ -18,6 +21,8 @@ export const routeSchema = z.object({
   port: z.number().int().min(1).max(65_535),
   tls: z.enum(['from the start', 'after a greeting', 'never']),
   user: z.string().max(320),
+  /** the sign-in service that opens it; null: a password */
+  service: z.string().max(60).nullable().default(null),
 });
 export type RouteSettings = z.infer<typeof routeSchema>;
 
@@ -98,7 +103,18 @@ export interface MailboxAsk {
 }
 
 const serverOf = (route: RouteSettings | null): string =>
-  route === null ? 'the relay' : `${route.host.toLowerCase()}:${route.port} ${route.user}`;
+  route === null
+    ? 'the relay'
+    : `${route.host.toLowerCase()}:${route.port} ${route.user}${route.service === null ? '' : ` by ${route.service}`}`;
+
+/** Refuses a way that is signed in to by a service which opens no mailboxes, or by nobody in particular. */
+async function opensMailboxes(world: World, route: RouteSettings | null): Promise<void> {
+  if (route?.service == null) return;
+  const known = await serviceOf(world, route.service);
+  if (!known) throw new Refusal('not valid', `there is no sign-in service “${route.service}”`);
+  if (scopesOf(known.service).length === 0) throw new Refusal('not valid', `“${route.service}” opens no mailboxes: its scopes are missing`);
+  if (route.user === '') throw new Refusal('not valid', 'the account that signs in is missing');
+}
 
 /** Makes or changes a mailbox. Its way out and its password are the owner's. */
 export async function keepMailbox(world: World, actor: Actor, name: string, ask: MailboxAsk): Promise<readonly MailboxView[]> {
@@ -107,10 +123,18 @@ export async function keepMailbox(world: World, actor: Actor, name: string, ask:
   if (!ask.isNew) found(before, `the mailbox “${name}”`);
   const twin = (await listMailboxes(world.db)).find((box) => box.name !== name && box.address.toLowerCase() === ask.address.toLowerCase());
   if (twin) throw new Refusal('conflict', `${ask.address} is the address of “${twin.name}”`);
+  await opensMailboxes(world, ask.route);
   const moved = serverOf(before?.route ?? null) !== serverOf(ask.route);
-  if (moved && before?.hasPassword === true && ask.password === null && ask.route !== null && ask.route.user !== '')
+  if (
+    moved &&
+    before?.hasPassword === true &&
+    ask.password === null &&
+    ask.route !== null &&
+    ask.route.user !== '' &&
+    ask.route.service === null
+  )
     throw new Refusal('not valid', `the password was kept for ${serverOf(before.route)}: type it again for ${serverOf(ask.route)}`);
-  const password = ask.password === '' ? null : ask.password;
+  const password = ask.password === '' || ask.route?.service != null ? null : ask.password;
   await world.db.begin(async (tx) => {
     await putMailbox(tx, {
       name,
@@ -143,7 +167,8 @@ export async function routeOf(world: World, which: { readonly name: string } | {
   );
   const route = routeSchema.safeParse(kept?.route);
   if (!route.success) return null;
-  return { ...route.data, password: kept?.secret == null ? '' : unseal(world.secret, kept.secret) };
+  const { service, ...way } = route.data;
+  return { ...way, proof: await proofOf(world, { service, user: way.user }, kept?.secret ?? null) };
 }
 
 /** Goes the mailbox's way step by step, up to a letter from it to itself, and keeps how that went. */

@@ -43,7 +43,7 @@ const way = (port: number, more: Partial<MailRoute> = {}): MailRoute => ({
   port,
   tls: 'never',
   user: 'sales@x.example',
-  password: 'quiet river',
+  proof: { by: 'password', password: 'quiet river' },
   ...more,
 });
 const check = (route: MailRoute) => tryRoute(raw, 'sales@x.example', route);
@@ -59,7 +59,7 @@ test('signs in and hands a mail over; the check goes step by step to a letter to
 
 test('a wrong password is the mailbox’s trouble: the mail waits, and the check stops at the sign-in', async () => {
   const port = await serve({ authMethods: ['PLAIN'], allowInsecureAuth: true });
-  const wrong = way(port, { password: 'loud river' });
+  const wrong = way(port, { proof: { by: 'password', password: 'loud river' } });
   expect(await deliver(wrong)).toMatchObject({ kind: 'away', says: expect.stringContaining('cannot sign in') });
   const went = await check(wrong);
   expect([went.ok, went.steps.map((step) => step.ok)]).toEqual([false, [true, false]]);

@@ -2,11 +2,12 @@
 import os from 'node:os';
 import { Readable } from 'node:stream';
 import SMTPConnection from 'nodemailer/lib/smtp-connection/index.js';
+import XOAuth2 from 'nodemailer/lib/xoauth2/index.js';
 import type { Deadline, MailRoute, RouteCheck, SendOutcome } from '../ports';
 
 const TIMES = { connectionMs: 5_000, greetingMs: 5_000, socketMs: 15_000 } as const;
 
-export type Relay = Pick<MailRoute, 'host' | 'port' | 'tls' | 'user' | 'password'>;
+export type Relay = Pick<MailRoute, 'host' | 'port' | 'tls' | 'user' | 'proof'>;
 interface Envelope {
   readonly from: string;
   readonly to: string;
@@ -24,6 +25,14 @@ function open(relay: Relay): SMTPConnection {
     socketTimeout: TIMES.socketMs,
     name: os.hostname(),
   });
+}
+
+/** By password (RFC 4954) or by a sign-in service's token (XOAUTH2). */
+function signIn(connection: SMTPConnection, { user, proof }: Relay, done: (error?: Error | null) => void): void {
+  if (proof.by === 'nothing') done(Object.assign(new Error(proof.why), { code: 'EAUTH' }));
+  else if (proof.by === 'token')
+    connection.login({ user, oauth2: new XOAuth2({ user, accessToken: proof.token }) } as never, done as never);
+  else connection.login({ user, credentials: { user, pass: proof.password } }, done as never);
 }
 
 /** Hosts of made-up worlds exist only where a stand-in serves them, and none serves as a mailbox's own server: no name server is asked for one. */
@@ -72,7 +81,7 @@ export function handOver(raw: Uint8Array, envelope: Envelope, before: Deadline, 
       far.greeted = true;
       if (relay.user === '') send();
       else
-        connection.login({ user: relay.user, credentials: { user: relay.user, pass: relay.password } }, (error) => {
+        signIn(connection, relay, (error) => {
           if (error) fail(error);
           else send();
         });
@@ -152,7 +161,7 @@ export async function tryRoute(raw: Uint8Array, address: string, relay: Relay): 
     (relay.user === '' ||
       (await step('sign in', `signed in as ${relay.user}`, () =>
         told((done) => {
-          connection.login({ user: relay.user, credentials: { user: relay.user, pass: relay.password } }, done);
+          signIn(connection, relay, done);
         }),
       ))) &&
     (await step('send', `it took a letter from ${address} to ${address}`, () =>

@@ -13,6 +13,7 @@ import type {
   Papers,
   Passwords,
   Providers,
+  SignIns,
   Sources,
   Web,
   Webhooks,
@@ -35,6 +36,7 @@ export interface World {
   readonly papers: Papers;
   readonly dictionary: Dictionary;
   readonly passwords: Passwords;
+  readonly signIns: SignIns;
   readonly log: Log;
   readonly newId: () => string;
   readonly publicUrl: string;

@@ -78,6 +78,12 @@ export interface Deadline {
   passed(): boolean;
 }
 
+/** What one signs in with. A token is a sign-in service's word (XOAUTH2); `nothing`: there is none for now, and why. */
+export type Proof =
+  | { readonly by: 'password'; readonly password: string }
+  | { readonly by: 'token'; readonly token: string }
+  | { readonly by: 'nothing'; readonly why: string };
+
 /** How a mailbox's mails leave by a server of its own (RFC 6409). */
 export interface MailRoute {
   readonly host: string;
@@ -86,7 +92,7 @@ export interface MailRoute {
   readonly tls: 'from the start' | 'after a greeting' | 'never';
   /** empty: nobody signs in */
   readonly user: string;
-  readonly password: string;
+  readonly proof: Proof;
 }
 export interface RouteCheck {
   readonly ok: boolean;
@@ -121,7 +127,7 @@ export interface MailboxAccount {
   readonly port: number;
   readonly secure: boolean;
   readonly user: string;
-  readonly password: string;
+  readonly proof: Proof;
   /** the owner has let it stand in our own network */
   readonly privateNetwork: boolean;
 }
@@ -260,6 +266,45 @@ export interface DemoWorld {
 export interface Papers {
   /** A4, as PDF */
   dossier(dossier: Dossier): Promise<Uint8Array>;
+}
+
+/** A sign-in service as it is asked. */
+export interface SignInServer {
+  readonly issuer: string;
+  readonly clientId: string;
+  /** null: this installation proves itself by the exchange alone (RFC 7636) */
+  readonly secret: string | null;
+  /** the owner has let it stand in our own network */
+  readonly privateNetwork: boolean;
+}
+/** What is kept while somebody signs in there, and compared when they come back. */
+export interface Underway {
+  readonly state: string;
+  readonly nonce: string;
+  readonly verifier: string;
+}
+export interface Tokens {
+  readonly access: string;
+  /** null: the one of before stays */
+  readonly refresh: string | null;
+  /** null: it does not say */
+  readonly seconds: number | null;
+}
+/** Sign-in services (OpenID Connect Core 1.0, RFC 6749, RFC 7636). Throws `WorldFailure`; `refused`: they said no. */
+export interface SignIns {
+  /** Reads its description. */
+  look(server: SignInServer): Promise<void>;
+  /** Where somebody is sent to sign in. */
+  begin(
+    server: SignInServer,
+    ask: { readonly backTo: string; readonly scopes: readonly string[]; readonly account: string | null },
+  ): Promise<{ readonly url: string; readonly underway: Underway }>;
+  /** Who came back, and what was given along; `url` is the whole address they came back by. */
+  end(
+    server: SignInServer,
+    ask: { readonly url: string; readonly underway: Underway },
+  ): Promise<{ readonly subject: string; readonly email: string | null; readonly emailVerified: boolean; readonly tokens: Tokens }>;
+  renew(server: SignInServer, refresh: string): Promise<Tokens>;
 }
 
 export interface Passwords {

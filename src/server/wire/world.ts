@@ -10,6 +10,7 @@ import { imapMailboxes } from '../adapters/mailboxes';
 import { pdfPapers } from '../adapters/papers';
 import { argonPasswords } from '../adapters/passwords';
 import { demoWorld, httpProviders } from '../adapters/providers';
+import { oidcSignIns } from '../adapters/sign-ins';
 import { httpSources } from '../adapters/sources';
 import { webReader } from '../adapters/web';
 import { signedWebhooks } from '../adapters/webhooks';
@@ -26,7 +27,11 @@ export function makeWorld(config: Config, name: string, options: { readonly plan
   return {
     db,
     clock: config.demo ? movableClock(() => clockOffset(db)) : realClock,
-    mail: smtpMail({ ...config.smtp, statusUrl: config.standinMail }),
+    mail: smtpMail({
+      ...config.smtp,
+      statusUrl: config.standinMail,
+      standin: config.demo ? `${config.smtp.host}:${config.smtp.port}` : null,
+    }),
     web: webReader(config.standinWeb, box),
     providers: httpProviders(config.providers, config.standinHooks),
     sources: httpSources(config.sources),
@@ -38,6 +43,7 @@ export function makeWorld(config: Config, name: string, options: { readonly plan
     papers: pdfPapers(),
     dictionary: new Dictionaries(),
     passwords: argonPasswords,
+    signIns: oidcSignIns(config.standinSignIn),
     log,
     newId: randomUUID,
     publicUrl: config.publicUrl,

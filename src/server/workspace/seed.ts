@@ -28,6 +28,9 @@ import { createForm } from '../intake/forms';
 import { changeRecord } from '../records/by-hand';
 import { createOpening } from '../intake/openings';
 import { keepProvider } from './providers';
+import { putService } from '../access/store/sign-in';
+import { seal } from '../platform/seal';
+import { signInServiceSchema } from '../../core/sign-in';
 import { makeThing } from '../flows/things';
 import { standingQuestionsSchema } from '../research/questions';
 import { release } from '../flows/releases';
@@ -65,6 +68,8 @@ export const workspaceSeedSchema = z.object({
   answers: z.array(agreedAnswerSchema).default([]),
   /** lookup services described by data */
   providers: z.array(z.object({ provider: providerSchema, secret: z.string().default('') })).default([]),
+  /** services that people come in by and mailboxes open by */
+  signInServices: z.array(z.object({ service: signInServiceSchema, secret: z.string() })).default([]),
   webhooks: z.array(z.object({ name: z.string(), url: z.url(), secret: z.string() })).default([]),
   sources: sourceSettingsSchema.default([]),
   fields: z.array(ownFieldSchema).default([]),
@@ -139,6 +144,9 @@ export async function seedWorkspace(
   const actor = builder ? { userId: idOf(builder.email), name: builder.name } : { userId: null, name: 'Millrace' };
   for (const hook of seed.webhooks) await connectWebhook(world, actor, hook);
   for (const entry of seed.providers) await keepProvider(world, actor, entry);
+  // Nobody is asked yet: the outside may come up after its workspace.
+  for (const { service, secret } of seed.signInServices)
+    await putService(world.db, { name: service.name, body: service, secret: seal(world.secret, secret) }, startsAt);
   await seedCrm(world, texts.companies, texts.people, seed.workspace.defaultCountry);
   await seedConfirmed(world, texts.confirmed ?? [], startsAt);
   await seedDeals(world, texts.deals ?? [], texts.people, startsAt);

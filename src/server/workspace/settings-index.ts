@@ -7,6 +7,7 @@ import { listFields } from '../records/store/fields';
 import { listDoNotContact } from '../messages/store/do-not-contact';
 import { mailboxViews } from '../messages/mailboxes';
 import { peopleView } from '../access/people-here';
+import { signInServices } from '../access/sign-in-services';
 import { providers } from './providers';
 import { researchSettings } from '../research/research-settings';
 import { teams } from './teams';
@@ -28,7 +29,7 @@ const shortDay = (day: string): string =>
 /** What the lines are made of. */
 async function figuresOf(world: World) {
   const now = await world.clock.now();
-  const [space, { people, invites }, groups, fields, boxes, research, barred, open, services] = await Promise.all([
+  const [space, { people, invites }, groups, fields, boxes, research, barred, open, services, doors] = await Promise.all([
     workspace(world.db),
     peopleView(world),
     teams(world),
@@ -38,6 +39,7 @@ async function figuresOf(world: World) {
     listDoNotContact(world.db),
     listTokens(world.db),
     providers(world),
+    signInServices(world),
   ]);
   const here = people.filter((person) => person.endedAt === null);
   const next = groups.find((team) => team.next !== null && team.members.length > 1) ?? groups.find((team) => team.next !== null);
@@ -46,7 +48,7 @@ async function figuresOf(world: World) {
   const ending = open.filter((token) => token.endsSoon).length;
   const off = space.daysOff.find((day) => day >= dayKey(now, space.zone));
   const on = SOURCE_NAMES.filter((name) => research.sources.some((source) => source.name === name && !source.off)).length;
-  return { space, here, invites, groups, next, fields, boxes, failing, research, barred, open, ending, services, broken, off, on };
+  return { space, here, invites, groups, next, fields, boxes, failing, research, barred, open, ending, services, broken, doors, off, on };
 }
 
 const line = (href: string, label: string, says: string, more: { wants?: boolean; begins?: boolean } = {}): SettingsLine => ({
@@ -58,8 +60,9 @@ const line = (href: string, label: string, says: string, more: { wants?: boolean
 });
 
 export async function settingsIndex(world: World): Promise<readonly SettingsLine[]> {
-  const { space, here, invites, groups, next, fields, boxes, failing, research, barred, open, ending, services, broken, off, on } =
+  const { space, here, invites, groups, next, fields, boxes, failing, research, barred, open, ending, services, broken, doors, off, on } =
     await figuresOf(world);
+  const shut = doors.flatMap(({ accounts }) => accounts).filter(({ problem }) => problem !== null).length;
   return [
     line('/settings', 'The workspace', `${space.zone} · ${off === undefined ? 'no day off ahead' : `off ${shortDay(off)}`}`),
     line(
@@ -91,6 +94,14 @@ export async function settingsIndex(world: World): Promise<readonly SettingsLine
           ? 'none described'
           : plural(services.length, 'lookup service'),
       { wants: broken > 0 },
+    ),
+    line(
+      '/settings/sign-in',
+      'Signing in',
+      shut > 0 ? `${plural(shut, 'mailbox', 'mailboxes')} shut` : doors.map(({ service }) => service.name).join(' · ') || 'by password',
+      {
+        wants: shut > 0,
+      },
     ),
     line('/settings/do-not-contact', 'Do not contact', plural(barred.length, 'address', 'addresses')),
     line('/settings/tokens', 'Tokens', ending > 0 ? `${ending} of ${open.length} ends within two weeks` : plural(open.length, 'token'), {

@@ -2,12 +2,15 @@
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import { draftProblem, withTls, type MailboxDraft } from './mailbox';
+import { SignsInBy, type MailService } from './SignsInBy';
 import '../kit/form.css';
 
 interface Props {
   readonly first: MailboxDraft;
   readonly hasPassword: boolean;
   readonly zones: readonly string[];
+  /** sign-in services that open mailboxes */
+  readonly services?: readonly MailService[];
   readonly busy: boolean;
   readonly mayChange: boolean;
   readonly onKeep: (draft: MailboxDraft) => void;
@@ -17,7 +20,7 @@ interface Props {
 type TextKey = 'name' | 'address' | 'displayName' | 'dailyLimit' | 'personGapDays' | 'replyTo' | 'host' | 'port' | 'user' | 'password';
 
 /** A mailbox, gap by gap, with where each value is found. */
-export function MailboxForm({ first, hasPassword, zones, busy, mayChange, onKeep, onLeave }: Props) {
+export function MailboxForm({ first, hasPassword, zones, services = [], busy, mayChange, onKeep, onLeave }: Props) {
   const [draft, setDraft] = useState(first);
   const changed = JSON.stringify(draft) !== JSON.stringify(first);
   const problem = draftProblem(draft);
@@ -97,9 +100,25 @@ export function MailboxForm({ first, hasPassword, zones, busy, mayChange, onKeep
             </TextField>
             {gap('port', 'port', '465, or 587 after a greeting')}
             {gap('user', 'signs in as', 'often the whole address; nothing: nobody signs in')}
-            {gap('password', 'password', hasPassword ? 'kept and sealed; typed again it is changed' : 'often one made for programs only', {
-              secret: true,
-            })}
+            <SignsInBy
+              services={services}
+              service={draft.service}
+              user={first.service === draft.service ? first.user : ''}
+              mayChange={mayChange}
+              onService={(service) => {
+                setDraft({ ...draft, service });
+              }}
+            />
+            {draft.service === ''
+              ? gap(
+                  'password',
+                  'password',
+                  hasPassword ? 'kept and sealed; typed again it is changed' : 'often one made for programs only',
+                  {
+                    secret: true,
+                  },
+                )
+              : null}
           </>
         ) : null}
       </div>

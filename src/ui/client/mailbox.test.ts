@@ -16,6 +16,7 @@ test('what is missing is said one thing at a time, in the order of the form', ()
   expect(draftProblem({ ...whole, replyTo: 'nobody' })).toContain('where answers go');
   expect(draftProblem({ ...whole, host: ' ' })).toContain('SMTP server');
   expect(draftProblem({ ...whole, port: '70000' })).toContain('the port is a number');
+  expect(draftProblem({ ...whole, service: 'Quayside' })).toContain('which account signs in at Quayside');
   expect(draftProblem(whole)).toBeUndefined();
   // Without a way of its own nothing of that way is asked for.
   expect(draftProblem({ ...whole, ownRoute: false, host: '' })).toBeUndefined();
@@ -31,14 +32,14 @@ test('what is kept is what was typed; an empty password leaves the kept one', ()
   expect(askOf({ ...whole, password: 'secret', ownRoute: false })).toMatchObject({ password: 'secret', route: null });
   const box = {
     name: 'Sales',
-    ...askOf(whole),
+    ...askOf({ ...whole, service: 'Quayside', user: 'sales' }),
     hasPassword: false,
     checked: null,
     back: { sent: 0, bounced: 0, complained: 0, standing: 'good' as const, says: '' },
     rests: null,
     usedBy: [],
   };
-  expect(askOf(draftOf(box))).toEqual({ ...askOf(whole), isNew: false });
+  expect(askOf(draftOf(box))).toEqual({ ...askOf({ ...whole, service: 'Quayside', user: 'sales' }), isNew: false });
 });
 
 test('the usual port follows the way to encrypt, one that was typed stays', () => {

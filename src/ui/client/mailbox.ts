@@ -16,6 +16,8 @@ export interface MailboxDraft {
   readonly port: string;
   readonly tls: 'from the start' | 'after a greeting' | 'never';
   readonly user: string;
+  /** the sign-in service that opens it; empty: a password */
+  readonly service: string;
   /** empty: the one that is kept stays */
   readonly password: string;
 }
@@ -34,6 +36,7 @@ export const draftOf = (box: MailboxShape): MailboxDraft => ({
   port: String(box.route?.port ?? 465),
   tls: box.route?.tls ?? 'from the start',
   user: box.route?.user ?? '',
+  service: box.route?.service ?? '',
   password: '',
 });
 /** What a new one begins with: careful limits, and the safe way out. */
@@ -51,6 +54,7 @@ export const newDraft = (zone: string, displayName: string): MailboxDraft => ({
   port: '465',
   tls: 'from the start',
   user: '',
+  service: '',
   password: '',
 });
 
@@ -66,6 +70,8 @@ export function draftProblem(draft: MailboxDraft): string | undefined {
   if (draft.replyTo.trim() !== '' && !isAddress(draft.replyTo.trim())) return 'where answers go is an address, or nothing';
   if (!draft.ownRoute) return undefined;
   if (draft.host.trim() === '') return 'the server for outgoing mail is missing: your provider calls it the SMTP server';
+  if (draft.service !== '' && draft.user.trim() === '')
+    return `which account signs in at ${draft.service} is missing: often the whole address`;
   const port = whole(draft.port);
   return port === undefined || port < 1 || port > 65_535 ? 'the port is a number: 465 or 587 as a rule' : undefined;
 }
@@ -80,7 +86,15 @@ export function askOf(draft: MailboxDraft) {
     dailyLimit: whole(draft.dailyLimit) ?? 1,
     personGapDays: whole(draft.personGapDays) ?? 0,
     replyTo: draft.replyTo.trim() === '' ? null : draft.replyTo.trim(),
-    route: draft.ownRoute ? { host: draft.host.trim(), port: whole(draft.port) ?? 465, tls: draft.tls, user: draft.user.trim() } : null,
+    route: draft.ownRoute
+      ? {
+          host: draft.host.trim(),
+          port: whole(draft.port) ?? 465,
+          tls: draft.tls,
+          user: draft.user.trim(),
+          service: draft.service === '' ? null : draft.service,
+        }
+      : null,
     password: draft.password === '' ? null : draft.password,
   };
 }

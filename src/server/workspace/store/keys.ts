@@ -6,6 +6,8 @@ export const SEALED = {
   webhook: { id: 'name', secret: 'secret' },
   mailbox: { id: 'name', secret: 'route_secret' },
   provider: { id: 'name', secret: 'secret' },
+  sign_in_service: { id: 'name', secret: 'secret' },
+  sign_in_grant: { id: 'id', secret: 'secret' },
   second_factor: { id: 'user_id', secret: 'secret' },
 } as const;
 type SealedTable = keyof typeof SEALED;

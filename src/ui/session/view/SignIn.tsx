@@ -19,10 +19,18 @@ export interface Demo {
   readonly people: readonly DemoPerson[];
 }
 
+interface Props {
+  readonly demo: Demo | null;
+  /** sign-in services that people come in by */
+  readonly services: readonly string[];
+  /** why one of them let nobody in just now */
+  readonly refused: string | null;
+}
+
 /** The door. In the demo its people can be signed in as by one click; the password is checked all the same. */
-export function SignIn({ demo }: { readonly demo: Demo | null }) {
+export function SignIn({ demo, services, refused }: Props) {
   const people = demo?.people ?? [];
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(refused);
   const [busy, setBusy] = useState(false);
   /** who is at the door with the right password, and owes a code */
   const [owes, setOwes] = useState<{ readonly email: string; readonly password: string } | null>(null);
@@ -53,6 +61,15 @@ export function SignIn({ demo }: { readonly demo: Demo | null }) {
       ) : (
         <PasswordForm busy={busy} onEnter={(email, password) => void enter(email, password)} />
       )}
+      {services.length > 0 && owes === null ? (
+        <p css={placed({ margin: '14px 0 0' })}>
+          {services.map((service) => (
+            <Button key={service} fullWidth variant="outlined" href={`/session/with/${encodeURIComponent(service)}`}>
+              Come in by {service}
+            </Button>
+          ))}
+        </p>
+      ) : null}
       {people.length > 0 && owes === null ? (
         <section css={placed({ marginTop: 20 })}>
           <h2>People of the demo</h2>

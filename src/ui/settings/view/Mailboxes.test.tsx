@@ -35,6 +35,7 @@ const show = (first: readonly MailboxShape[], may: { readonly mayChange?: boolea
     <Mailboxes
       index={[]}
       first={first}
+      services={[]}
       zones={['Europe/London']}
       space={{ name: 'Firm', zone: 'Europe/London' }}
       minutesApart={2}

@@ -9,11 +9,13 @@ import { agoText, dayTimeText } from '../../kit/format';
 import { Empty, Tag } from '../../kit/parts';
 import { askOf, draftOf, newDraft, type MailboxDraft } from '../../client/mailbox';
 import { MailboxForm } from '../../client/MailboxForm';
+import type { MailService } from '../../client/SignsInBy';
 import { SettingsFrame, type IndexLine } from './SettingsFrame';
 
 interface Props {
   readonly index: readonly IndexLine[];
   readonly first: readonly MailboxShape[];
+  readonly services: readonly MailService[];
   readonly zones: readonly string[];
   readonly space: { readonly name: string; readonly zone: string };
   readonly minutesApart: number;
@@ -25,7 +27,7 @@ interface Props {
 }
 
 /** Mailboxes that write: how each sends, what it may send, whether it works; the chosen one below. */
-export function Mailboxes({ index, first, zones, space, minutesApart, now, mayChange, mayResume }: Props) {
+export function Mailboxes({ index, first, services, zones, space, minutesApart, now, mayChange, mayResume }: Props) {
   const router = useRouter();
   const [items, setItems] = useState(first);
   const [chosen, setChosen] = useState<string | null>(first[0]?.name ?? null);
@@ -92,6 +94,7 @@ export function Mailboxes({ index, first, zones, space, minutesApart, now, mayCh
             key={fresh === null ? JSON.stringify(selected) : 'new'}
             first={fresh ?? draftOf(selected as MailboxShape)}
             hasPassword={fresh === null && selected?.hasPassword === true}
+            services={services}
             zones={zones}
             busy={busy}
             mayChange={mayChange}

@@ -46,6 +46,7 @@ const SHOWN: readonly (readonly [path: string, topics: readonly (Topic | `${'flo
   ['/settings/people', ['settings']],
   ['/settings/questions/*', ['settings']],
   ['/settings/reading', ['settings']],
+  ['/settings/sign-in', ['settings']],
   ['/settings/teams', ['settings']],
   ['/settings/tokens', ['settings']],
   ['/sources', ['intake']],

@@ -12,6 +12,7 @@ export function firstSettings(kind: WatchedKind, ourHosts: readonly string[]): W
         port: 993,
         secure: true,
         user: '',
+        service: null,
         privateNetwork: false,
         rule: { folder: 'INBOX', from: '', subject: '', only: 'new', unreadOnly: false, withFile: false, begins: 'from now on' },
       }

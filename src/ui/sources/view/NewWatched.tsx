@@ -3,6 +3,7 @@ import { Button, TextField } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { call, sayProblem } from '../../client';
+import type { MailService } from '../../client/SignsInBy';
 import Link from '../../kit/Link';
 import { Empty, Said, TopBar, type SaidText } from '../../kit/parts';
 import { firstSettings, missingIn, type WatchedKind } from '../state/watched';
@@ -13,11 +14,12 @@ import { WatchedPreview, type Previewed } from './WatchedPreview';
 interface Props {
   readonly kind: WatchedKind;
   readonly ourHosts: readonly string[];
+  readonly services: readonly MailService[];
   readonly mayPrivate: boolean;
 }
 
 /** Connects a mailbox or a calendar: looked into before anything is taken in. */
-export function NewWatched({ kind, ourHosts, mayPrivate }: Props) {
+export function NewWatched({ kind, ourHosts, services, mayPrivate }: Props) {
   const router = useRouter();
   const [name, setName] = useState('');
   const [settings, setSettings] = useState(() => firstSettings(kind, ourHosts));
@@ -76,6 +78,8 @@ export function NewWatched({ kind, ourHosts, mayPrivate }: Props) {
             password={password}
             hasPassword={false}
             mayChange
+            services={services}
+            kept={null}
             mayPrivate={mayPrivate}
             onSettings={setSettings}
             onPassword={setPassword}

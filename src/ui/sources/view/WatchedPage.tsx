@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { plural } from '../../../core/base';
 import type { WatchedSettings } from '../../../core/intake';
 import { call, sayProblem } from '../../client';
+import type { MailService } from '../../client/SignsInBy';
 import { agoText } from '../../kit/format';
 import { Notice, type SaidText } from '../../kit/parts';
 import { DoorHead, type DoorView } from './DoorHead';
@@ -25,6 +26,7 @@ interface Props {
   readonly zone: string;
   readonly mayChange: boolean;
   readonly mayTakeIn: boolean;
+  readonly services: readonly MailService[];
   readonly mayPrivate: boolean;
   readonly mayOpen: boolean;
 }
@@ -48,7 +50,7 @@ const ANSWERS: Readonly<Record<WatchedSettings['kind'], readonly AnswerName[]>> 
 };
 
 /** A mailbox or calendar: what opens it, what is taken in, what came. */
-export function WatchedPage({ view, now, zone, mayChange, mayPrivate, mayTakeIn, mayOpen }: Props) {
+export function WatchedPage({ view, now, zone, services, mayChange, mayPrivate, mayTakeIn, mayOpen }: Props) {
   const router = useRouter();
   const [settings, setSettings] = useState(view.settings);
   const [password, setPassword] = useState('');
@@ -111,6 +113,8 @@ export function WatchedPage({ view, now, zone, mayChange, mayPrivate, mayTakeIn,
             password={password}
             hasPassword
             mayChange={mayChange}
+            services={services}
+            kept={view.settings.kind === 'mailbox' ? view.settings : null}
             mayPrivate={mayPrivate}
             onSettings={(next) => {
               setSettings(next);

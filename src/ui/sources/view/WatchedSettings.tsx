@@ -2,6 +2,7 @@
 import { Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import type { CalendarSettings, MailboxSettings, WatchedSettings } from '../../../core/intake';
+import { SignsInBy, type MailService } from '../../client/SignsInBy';
 import { hostsIn } from '../state/watched';
 
 interface Props<S> {
@@ -10,6 +11,10 @@ interface Props<S> {
   /** a password is kept already: an empty field leaves it */
   readonly hasPassword: boolean;
   readonly mayChange: boolean;
+  /** sign-in services that open mailboxes */
+  readonly services: readonly MailService[];
+  /** how the account is kept that a service opens; nothing: not yet */
+  readonly kept: { readonly user: string; readonly service: string | null } | null;
   /** may let in a server that stands in our own network */
   readonly mayPrivate: boolean;
   readonly onSettings: (settings: S) => void;
@@ -38,7 +43,12 @@ export function WatchedFields(props: Props<WatchedSettings>) {
   );
 }
 
-function Password({ password, hasPassword, mayChange, onPassword }: Omit<Props<never>, 'settings' | 'onSettings' | 'mayPrivate'>) {
+function Password({
+  password,
+  hasPassword,
+  mayChange,
+  onPassword,
+}: Omit<Props<never>, 'settings' | 'onSettings' | 'mayPrivate' | 'services' | 'kept'>) {
   return (
     <TextField
       label="Password"
@@ -54,61 +64,124 @@ function Password({ password, hasPassword, mayChange, onPassword }: Omit<Props<n
   );
 }
 
-function Mailbox({ settings, onSettings, mayChange, ...rest }: Props<MailboxSettings>) {
-  const { rule } = settings;
-  const put = (change: Partial<MailboxSettings>): void => {
-    onSettings({ ...settings, ...change });
-  };
-  const putRule = (change: Partial<MailboxSettings['rule']>): void => {
-    put({ rule: { ...rule, ...change } });
-  };
-  const text = (label: string, value: string, set: (value: string) => void, help?: string) => (
+interface LineProps {
+  readonly label: string;
+  readonly value: string;
+  readonly off: boolean;
+  readonly help?: string;
+  readonly onValue: (value: string) => void;
+}
+function Line({ label, value, off, help, onValue }: LineProps) {
+  return (
     <TextField
       label={label}
       value={value}
-      disabled={!mayChange}
+      disabled={off}
       helperText={help}
       onChange={(event) => {
-        set(event.target.value);
+        onValue(event.target.value);
       }}
     />
   );
-  const box = (label: string, value: boolean, set: (value: boolean) => void) => (
+}
+function Tick({
+  label,
+  value,
+  off,
+  onValue,
+}: Omit<LineProps, 'value' | 'onValue' | 'help'> & { readonly value: boolean; readonly onValue: (value: boolean) => void }) {
+  return (
     <FormControlLabel
       label={label}
-      disabled={!mayChange}
+      disabled={off}
       control={
         <Checkbox
           checked={value}
           onChange={(event) => {
-            set(event.target.checked);
+            onValue(event.target.checked);
           }}
         />
       }
     />
   );
+}
+
+/** Its server, and what opens it. */
+function MailboxPlace({ settings, onSettings, mayChange, services, kept, ...rest }: Props<MailboxSettings>) {
+  const put = (change: Partial<MailboxSettings>): void => {
+    onSettings({ ...settings, ...change });
+  };
+  const off = !mayChange;
   return (
     <>
       <h3>Where it is</h3>
       <div className="pair">
-        {text('Mail server (IMAP)', settings.host, (host) => {
-          put({ host });
-        })}
-        {text('Port', String(settings.port), (port) => {
-          put({ port: Math.min(65_535, Number(port.replace(/\D/g, '')) || 0) });
-        })}
+        <Line
+          label="Mail server (IMAP)"
+          value={settings.host}
+          off={off}
+          onValue={(host) => {
+            put({ host });
+          }}
+        />
+        <Line
+          label="Port"
+          value={String(settings.port)}
+          off={off}
+          onValue={(port) => {
+            put({ port: Math.min(65_535, Number(port.replace(/\D/g, '')) || 0) });
+          }}
+        />
       </div>
-      {box('encrypted from the first byte (TLS)', settings.secure, (secure) => {
-        put({ secure });
-      })}
-      {text('Name', settings.user, (user) => {
-        put({ user });
-      })}
-      <Password {...rest} mayChange={mayChange} />
+      <Tick
+        label="encrypted from the first byte (TLS)"
+        value={settings.secure}
+        off={off}
+        onValue={(secure) => {
+          put({ secure });
+        }}
+      />
+      <Line
+        label="Name"
+        value={settings.user}
+        off={off}
+        onValue={(user) => {
+          put({ user });
+        }}
+      />
+      <SignsInBy
+        services={services}
+        service={settings.service ?? ''}
+        user={kept?.service === settings.service ? (kept?.user ?? '') : ''}
+        mayChange={mayChange && rest.mayPrivate}
+        onService={(service) => {
+          put({ service: service === '' ? null : service });
+        }}
+      />
+      {settings.service === null ? <Password {...rest} mayChange={mayChange} /> : null}
+    </>
+  );
+}
+
+function Mailbox(props: Props<MailboxSettings>) {
+  const { settings, onSettings, mayChange } = props;
+  const { rule } = settings;
+  const off = !mayChange;
+  const putRule = (change: Partial<MailboxSettings['rule']>): void => {
+    onSettings({ ...settings, rule: { ...rule, ...change } });
+  };
+  return (
+    <>
+      <MailboxPlace {...props} />
       <h3>Which mails</h3>
-      {text('Folder', rule.folder, (folder) => {
-        putRule({ folder });
-      })}
+      <Line
+        label="Folder"
+        value={rule.folder}
+        off={off}
+        onValue={(folder) => {
+          putRule({ folder });
+        }}
+      />
       <TextField
         select
         label="Take in"
@@ -139,28 +212,40 @@ function Mailbox({ settings, onSettings, mayChange, ...rest }: Props<MailboxSett
         <MenuItem value="from now on">from now on</MenuItem>
         <MenuItem value="with what lies there">with what lies there</MenuItem>
       </TextField>
-      {text(
-        'Only from',
-        rule.from,
-        (from) => {
+      <Line
+        label="Only from"
+        value={rule.from}
+        off={off}
+        help="part of a name or an address; empty: everybody"
+        onValue={(from) => {
           putRule({ from });
-        },
-        'part of a name or an address; empty: everybody',
-      )}
-      {text(
-        'Only about',
-        rule.subject,
-        (subject) => {
+        }}
+      />
+      <Line
+        label="Only about"
+        value={rule.subject}
+        off={off}
+        help="part of the subject; empty: anything"
+        onValue={(subject) => {
           putRule({ subject });
-        },
-        'part of the subject; empty: anything',
-      )}
-      {box('only what nobody has read yet', rule.unreadOnly, (unreadOnly) => {
-        putRule({ unreadOnly });
-      })}
-      {box('only with a file', rule.withFile, (withFile) => {
-        putRule({ withFile });
-      })}
+        }}
+      />
+      <Tick
+        label="only what nobody has read yet"
+        value={rule.unreadOnly}
+        off={off}
+        onValue={(unreadOnly) => {
+          putRule({ unreadOnly });
+        }}
+      />
+      <Tick
+        label="only with a file"
+        value={rule.withFile}
+        off={off}
+        onValue={(withFile) => {
+          putRule({ withFile });
+        }}
+      />
       <p className="quiet small">
         What somebody has answered by hand, and what machines sent, is left alone. Answers to messages of ours go to their conversation.
         Nothing in the mailbox is changed, not even what counts as read.

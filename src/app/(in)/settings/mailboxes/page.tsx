@@ -1,4 +1,5 @@
 import { SLOT_MS } from '../../../../core/calendar';
+import { mailServices, signInServices } from '../../../../server/access/sign-in-services';
 import { mailboxViews } from '../../../../server/messages/mailboxes';
 import { settingsIndex } from '../../../../server/workspace/settings-index';
 import { workspace } from '../../../../server/platform/world';
@@ -9,11 +10,18 @@ export const metadata = { title: 'Mailboxes and sending' };
 
 export default async function MailboxesPage() {
   const { world, may } = await signed();
-  const [index, boxes, space, now] = await Promise.all([settingsIndex(world), mailboxViews(world), workspace(world.db), world.clock.now()]);
+  const [index, boxes, services, space, now] = await Promise.all([
+    settingsIndex(world),
+    mailboxViews(world),
+    signInServices(world),
+    workspace(world.db),
+    world.clock.now(),
+  ]);
   return (
     <Mailboxes
       index={index}
       first={boxes}
+      services={mailServices(services)}
       zones={Intl.supportedValuesOf('timeZone')}
       space={space}
       minutesApart={SLOT_MS / 60_000}

@@ -1,3 +1,4 @@
+import { mailServices, signInServices } from '../../../../../server/access/sign-in-services';
 import { watchedDoor } from '../../../../../server/intake/watched';
 import { workspace } from '../../../../../server/platform/world';
 import { WatchedPage } from '../../../../../ui/sources/view/WatchedPage';
@@ -10,7 +11,7 @@ export default async function WatchedRoute({ params }: { readonly params: Promis
   const { world, may } = await signed();
   const { id } = await params;
   const view = await orNotFound(watchedDoor(world, id));
-  const [now, space] = await Promise.all([world.clock.now(), workspace(world.db)]);
+  const [now, space, services] = await Promise.all([world.clock.now(), workspace(world.db), signInServices(world)]);
   return (
     <WatchedPage
       mayOpen={may('open papers')}
@@ -18,6 +19,7 @@ export default async function WatchedRoute({ params }: { readonly params: Promis
       view={view}
       now={now}
       zone={space.zone}
+      services={mailServices(services)}
       mayChange={may('edit flows')}
       mayTakeIn={may('take in')}
       mayPrivate={may('keep secrets')}
