@@ -67,6 +67,8 @@ export const theme = createTheme({
         multiline: { padding: '6px 8px', '& textarea': { padding: 0 } },
       },
     },
+    // What a field that is closed says of itself is read all the same.
+    MuiFormHelperText: { styleOverrides: { root: { color: 'var(--quiet)', '&.Mui-disabled': { color: 'var(--quiet)' } } } },
     MuiSelect: {
       styleOverrides: {
         select: { padding: '4px 26px 4px 8px', minHeight: '20px !important', fontWeight: 560 },

@@ -65,6 +65,7 @@ export function ServiceForm({ first, isNew, hasSecret, backTo, busy, mayChange, 
   return (
     <form
       css={placed({ display: 'grid', gap: 12 })}
+      className="service-form"
       aria-label="Sign-in service"
       onSubmit={(event) => {
         event.preventDefault();
