@@ -13,6 +13,7 @@ const config: NextConfig = {
     'cheerio',
     'nodemailer',
     'mailparser',
+    'mailauth',
     'smtp-server',
     'pdfkit',
     'pdfjs-dist',

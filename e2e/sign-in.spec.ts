@@ -50,7 +50,16 @@ test('a mailbox is signed in at a service and sends; a wrong description is told
   await page.getByRole('button', { name: 'Office' }).click();
   await page.getByRole('button', { name: 'Check' }).click();
   await expect(page.getByText('signed in as office@thornwick.example')).toBeVisible();
+  await expect(page.getByText('smtp.quayside.example:465 answers, encrypted')).toHaveCount(0);
+  await expect(page.getByText('smtp.quayside.example:465 answers')).toBeVisible();
   await expect(page.getByRole('row', { name: /Office/ }).getByText('sends', { exact: true })).toBeVisible();
+  // What the domain says of it, and a key that it does not know yet.
+  await expect(page.getByText('smtp.quayside.example (192.0.2.7) may send for thornwick.example.')).toBeVisible();
+  await page.getByRole('button', { name: 'Make a key to sign with' }).click();
+  await expect(page.getByText(/^mr\w{6}\._domainkey\.thornwick\.example$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Check' }).click();
+  await expect(page.getByText(/thornwick\.example does not know the key mr\w{6} yet, so nothing is signed with it/)).toBeVisible();
+  await accessible(page);
 
   // Signed out here it opens nothing any more.
   await page.goto('/settings/sign-in');

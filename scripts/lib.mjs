@@ -205,8 +205,7 @@ export class Child {
   }
 }
 
-/** In the order in which the stand-ins take them. */
-const STANDIN_PORTS = ['web', 'providers', 'smtp', 'mail', 'inbound', 'hooks', 'sources', 'imap', 'lmtp', 'calendar', 'signIn'];
+const STANDIN_PORTS = ['web', 'providers', 'smtp', 'mail', 'inbound', 'hooks', 'sources', 'imap', 'lmtp', 'calendar', 'signIn', 'names'];
 
 /**
  * What a process holds of memory it no longer needs: on a large machine Node would let garbage lie up to gigabytes, and the
@@ -240,6 +239,7 @@ export async function startProcesses({ databaseUrl, demo, port, workers = 1, web
       MILLRACE_STANDIN_HOOKS: `127.0.0.1:${ports.hooks}`,
       MILLRACE_STANDIN_IMAP: `127.0.0.1:${ports.imap}`,
       MILLRACE_STANDIN_CALENDAR: `127.0.0.1:${ports.calendar}`,
+      MILLRACE_STANDIN_NAMES: `127.0.0.1:${ports.names}`,
       MILLRACE_STANDIN_SIGN_IN: `127.0.0.1:${ports.signIn}`,
       MILLRACE_PROVIDERS: `http://127.0.0.1:${ports.providers}`,
       MILLRACE_SOURCES: `http://127.0.0.1:${ports.sources}`,
@@ -260,7 +260,11 @@ export async function startProcesses({ databaseUrl, demo, port, workers = 1, web
       await add(
         new Child(
           'stand-ins',
-          [...program('standins/main'), ...STANDIN_PORTS.map((name) => String(ports[name])), ...(journal ? [journal] : [])],
+          [
+            ...program('standins/main'),
+            ...STANDIN_PORTS.map((name) => `${name}=${ports[name]}`),
+            ...(journal ? [`journal=${journal}`] : []),
+          ],
           env,
           { readyWord: 'ready', restart },
         ),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { domainLineSchema } from '../core/sending';
 import { op, uuid, type View } from './op';
 import * as s from './schemas';
 
@@ -82,6 +83,22 @@ const mailbox = z.object({
     })
     .describe('what became of its last 100 mails'),
   rests: z.object({ since: s.instant, why: z.string() }).nullable().describe('null: it sends'),
+  domain: z
+    .object({
+      seen: z
+        .object({ at: s.instant, lines: z.array(domainLineSchema) })
+        .nullable()
+        .describe('null: never looked at'),
+      key: z
+        .object({
+          selector: z.string(),
+          known: z.boolean().describe('its domain knows it: mails are signed'),
+          record: z.object({ name: z.string(), text: z.string() }).describe('what stands at the domain for it (TXT)'),
+        })
+        .nullable()
+        .describe('null: Millrace signs nothing'),
+    })
+    .describe('what its domain says of its mails (RFC 7208, RFC 6376, RFC 7489)'),
   usedBy: z.array(z.string()),
 });
 const mailboxes = z.object({ items: z.array(mailbox) });
@@ -238,6 +255,22 @@ export const HOUSE_OPERATIONS = {
     path: '/mailboxes/{name}/check',
     changes: ['settings'],
     summary: 'Go its way step by step, up to a letter to itself.',
+    needs: 'keep secrets',
+    answer: mailboxes,
+  }),
+  makeSigningKey: op({
+    method: 'POST',
+    path: '/mailboxes/{name}/key',
+    changes: ['settings'],
+    summary: 'A new key to sign its mails with (RFC 6376). Nothing is signed before its domain knows the key.',
+    needs: 'keep secrets',
+    answer: mailboxes,
+  }),
+  dropSigningKey: op({
+    method: 'POST',
+    path: '/mailboxes/{name}/key/drop',
+    changes: ['settings'],
+    summary: 'Throw its key away: Millrace signs nothing for it any more.',
     needs: 'keep secrets',
     answer: mailboxes,
   }),

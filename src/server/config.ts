@@ -14,6 +14,7 @@ const schema = z.object({
   MILLRACE_STANDIN_IMAP: z.string().optional(),
   MILLRACE_STANDIN_CALENDAR: z.string().optional(),
   MILLRACE_STANDIN_SIGN_IN: z.string().optional(),
+  MILLRACE_STANDIN_NAMES: z.string().optional(),
   MILLRACE_PROVIDERS: z.string().optional(),
   MILLRACE_SOURCES: z.string().optional(),
   MILLRACE_WORKSPACE: z.string().optional(),
@@ -50,6 +51,8 @@ export interface Config {
   readonly standinCalendar: string | null;
   /** `host:port` of the sign-in service of the demo */
   readonly standinSignIn: string | null;
+  /** `host:port` of the name server of the demo */
+  readonly standinNames: string | null;
   /** base URL of the lookup providers */
   readonly providers: string | null;
   /** base URL of the sources on companies and people: news, register, directory, jobs */
@@ -89,6 +92,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>> = p
     standinHooks: data.MILLRACE_STANDIN_HOOKS ?? null,
     standinImap: data.MILLRACE_STANDIN_IMAP ?? null,
     standinCalendar: data.MILLRACE_STANDIN_CALENDAR ?? null,
+    standinNames: data.MILLRACE_STANDIN_NAMES ?? null,
     standinSignIn: data.MILLRACE_STANDIN_SIGN_IN ?? null,
     providers: data.MILLRACE_PROVIDERS ?? null,
     sources: data.MILLRACE_SOURCES ?? null,

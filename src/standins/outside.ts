@@ -8,6 +8,13 @@ const outsideSchema = z.object({
   mailboxes: z.record(z.string(), z.string()),
   /** the sign-in service, what it knows this installation by, and its accounts with their names */
   signIn: z.object({ issuer: z.url(), clientId: z.string(), secret: z.string(), accounts: z.record(z.string(), z.string()) }).optional(),
+  /** what name servers say of its names */
+  names: z
+    .record(
+      z.string(),
+      z.object({ txt: z.array(z.string()).optional(), a: z.array(z.string()).optional(), mx: z.array(z.string()).optional() }),
+    )
+    .default({}),
   calendar: z.object({ user: z.string(), password: z.string() }),
   /** what recipients of each kind answer */
   answers: z.object({ yes: words, price: words, away: words, unsubscribe: words, later: words, elsewhere: words }),

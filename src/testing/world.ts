@@ -10,6 +10,7 @@ import { stableId, type JsonObject } from '../core/base';
 import { textBlocks } from '../core/formats';
 import type { ProviderCall } from '../core/lookup';
 import type { DirectoryHit } from '../core/intake';
+import type { DomainFacts } from '../core/sending';
 import { openBox } from '../server/box';
 import { connect, type Tx } from '../server/db';
 import { nextSendDue } from '../server/messages/store/effects';
@@ -67,6 +68,13 @@ export class Outside {
   readonly calls: WebhookCall[] = [];
   /** what a webhook answers with, or how it fails */
   hook: (call: WebhookCall) => JsonObject | null | WorldFailure = () => null;
+  /** what the domains of mailboxes say */
+  domain: Omit<DomainFacts, 'domain' | 'host'> = {
+    ip: '192.0.2.7',
+    spf: { result: 'pass', record: 'v=spf1 mx -all' },
+    dkim: 'none',
+    dmarc: { record: null, policy: null, passes: false },
+  };
   relayKnows = true;
   relayReached = true;
   readonly checked: { readonly address: string; readonly route: MailRoute | null }[] = [];
@@ -151,6 +159,7 @@ export async function testWorld(template = 'template_millrace'): Promise<TestWor
         if (outcome.kind === 'accepted' || outcome.taken) take();
         return outcome;
       },
+      prove: async (_raw, address, host) => ({ ...outside.domain, domain: address.split('@')[1] ?? '', host }),
       check: async (_raw, address, route) => {
         outside.checked.push({ address, route });
         const steps = [{ what: 'reach it', ok: outside.relayReached, says: outside.relayReached ? 'answers' : 'there is no such host' }];

@@ -48,6 +48,7 @@ import * as aside from '../intake/set-aside';
 import * as teach from '../research/teach';
 import * as tell from '../trips/tell';
 import * as boxes from '../messages/mailboxes';
+import { dropSigningKey, makeSigningKey } from '../messages/mail-domain';
 import { letMailboxSend } from '../messages/mailbox-rest';
 import * as here from '../access/people-here';
 import * as factor from '../access/second-factor';
@@ -354,6 +355,14 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   listMailboxes: async ({ world }) => ({ items: await boxes.mailboxViews(world) }),
   keepMailbox: async ({ world, actor, params, body }) => ({ items: await boxes.keepMailbox(world, actor, params.name ?? '', body) }),
   checkMailbox: async ({ world, actor, params }) => ({ items: await boxes.checkMailbox(world, actor, params.name ?? '') }),
+  makeSigningKey: async ({ world, actor, params }) => {
+    await makeSigningKey(world, actor, params.name ?? '');
+    return { items: await boxes.mailboxViews(world) };
+  },
+  dropSigningKey: async ({ world, actor, params }) => {
+    await dropSigningKey(world, actor, params.name ?? '');
+    return { items: await boxes.mailboxViews(world) };
+  },
   letMailboxSend: async ({ world, actor, params }) => ({ items: await letMailboxSend(world, actor, params.name ?? '') }),
   listTokens: async ({ world }) => ({ items: await tokens.tokens(world) }),
   makeToken: ({ world, actor, body }) => tokens.newToken(world, actor, body),

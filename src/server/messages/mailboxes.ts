@@ -4,10 +4,21 @@
  */
 import { z } from 'zod';
 import type { Instant } from '../../core/base';
+import { domainOf } from '../../core/sending';
 import { scopesOf } from '../../core/sign-in';
 import { cameBackText, standingOf, type CameBack, type Standing } from '../../core/reply';
-import type { MailRoute, RouteCheck } from '../ports';
-import { cameBack, listMailboxes, mailboxRoutes, putMailbox, putRoute, putRouteCheck, type MailboxRow } from './store/mailboxes';
+import type { MailRoute, RouteCheck, Signer } from '../ports';
+import { domainView, lookAtDomain, signerOf, type DomainView } from './mail-domain';
+import {
+  cameBack,
+  dropSigningKey,
+  listMailboxes,
+  mailboxRoutes,
+  putMailbox,
+  putRoute,
+  putRouteCheck,
+  type MailboxRow,
+} from './store/mailboxes';
 import { listThings } from '../flows/store/things';
 import { insertAudit } from '../access/store/audit';
 import { flowsNaming } from '../flows/naming';
@@ -39,6 +50,7 @@ export interface MailboxView extends MailboxRow {
   readonly back: CameBack & { readonly standing: Standing; readonly says: string };
   /** null: it sends */
   readonly rests: { readonly since: Instant; readonly why: string } | null;
+  readonly domain: DomainView;
   /** flows and plans that name it */
   readonly usedBy: readonly string[];
 }
@@ -68,6 +80,7 @@ export async function mailboxViews(world: World): Promise<readonly MailboxView[]
       route: route.success ? route.data : null,
       hasPassword: kept?.secret != null,
       checked: checked.success ? checked.data : null,
+      domain: domainView(kept),
       back: standing(back.get(box.name) ?? { sent: 0, bounced: 0, complained: 0 }),
       rests: kept?.restsSince == null ? null : { since: kept.restsSince, why: kept.restsWhy ?? '' },
       usedBy: [...naming('connection', box.name), ...named.map((plan) => `plan ${plan.name}`)],
@@ -144,6 +157,8 @@ export async function keepMailbox(world: World, actor: Actor, name: string, ask:
       dailyLimit: ask.dailyLimit,
       personGapDays: ask.personGapDays,
     });
+    // Another domain knows no key of this one, and what was seen of it is void.
+    if (before && domainOf(before.address) !== domainOf(ask.address)) await dropSigningKey(tx, name);
     const keepsSecret = ask.password === null && !moved;
     await putRoute(tx, name, {
       replyTo: ask.replyTo,
@@ -178,18 +193,25 @@ export async function checkMailbox(world: World, actor: Actor, name: string): Pr
     `the mailbox “${name}”`,
   );
   const now = await world.clock.now();
-  const raw = await world.mail.compose({
-    from: { name: box.displayName, address: box.address },
-    to: { name: box.displayName, address: box.address },
-    subject: `${name}: a letter to itself`,
-    text: `Millrace wrote this from ${box.address} to itself, to see that mails leave. It can be thrown away.`,
-    messageId: `<check-${world.newId()}@millrace>`,
-    inReplyTo: null,
-    references: [],
-    unsubscribeUrl: null,
-    date: now,
-  });
-  const check = await world.mail.check(raw, box.address, await routeOf(world, { name }));
+  const letter = (signer: Signer | null): Promise<Uint8Array> =>
+    world.mail.compose({
+      signer,
+      from: { name: box.displayName, address: box.address },
+      to: { name: box.displayName, address: box.address },
+      subject: `${name}: a letter to itself`,
+      text: `Millrace wrote this from ${box.address} to itself, to see that mails leave. It can be thrown away.`,
+      messageId: `<check-${world.newId()}@millrace>`,
+      inReplyTo: null,
+      references: [],
+      unsubscribeUrl: null,
+      date: now,
+    });
+  await lookAtDomain(world, name, { host: box.route?.host ?? null, letter });
+  const signer = signerOf(
+    world,
+    (await mailboxRoutes(world.db)).find((row) => row.name === name),
+  );
+  const check = await world.mail.check(await letter(signer), box.address, await routeOf(world, { name }));
   await putRouteCheck(world.db, name, { ...check, at: now });
   await insertAudit(world.db, {
     at: now,

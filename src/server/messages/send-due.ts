@@ -9,6 +9,7 @@ import { isDoNotContact } from './store/do-not-contact';
 import { findPerson } from '../records/store/records';
 import type { SendOutcome } from '../ports';
 import { afterDropped, afterRefused, afterSent } from './sent';
+import { signerOf } from './mail-domain';
 import { routeOf } from './mailboxes';
 import { noteRelay } from '../desk/troubles';
 import { postpone, replan, replanLate } from './touches';
@@ -127,10 +128,12 @@ async function prepare(
 ): Promise<Uint8Array> {
   const box = (await listMailboxes(world.db)).find((entry) => entry.name === thread.mailbox);
   const from = { name: box?.displayName ?? '', address: box?.address ?? '' };
+  const route = (await mailboxRoutes(world.db)).find((entry) => entry.name === thread.mailbox);
   const raw = await world.mail.compose({
     from,
     to,
-    replyTo: (await mailboxRoutes(world.db)).find((entry) => entry.name === thread.mailbox)?.replyTo ?? null,
+    signer: signerOf(world, route),
+    replyTo: route?.replyTo ?? null,
     subject: message.subject,
     text: message.body,
     messageId: message.rfcId ?? '',

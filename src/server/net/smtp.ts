@@ -7,7 +7,10 @@ import type { Deadline, MailRoute, RouteCheck, SendOutcome } from '../ports';
 
 const TIMES = { connectionMs: 5_000, greetingMs: 5_000, socketMs: 15_000 } as const;
 
-export type Relay = Pick<MailRoute, 'host' | 'port' | 'tls' | 'user' | 'proof'>;
+export interface Relay extends MailRoute {
+  /** what it is called where a stand-in is asked in its place */
+  readonly called?: string;
+}
 interface Envelope {
   readonly from: string;
   readonly to: string;
@@ -153,7 +156,7 @@ export async function tryRoute(raw: Uint8Array, address: string, relay: Relay): 
       }),
     ]);
   const ok =
-    (await step('reach it', `${relay.host}:${relay.port} answers${relay.tls === 'never' ? '' : ', encrypted'}`, () =>
+    (await step('reach it', `${relay.called ?? `${relay.host}:${relay.port}`} answers${relay.tls === 'never' ? '' : ', encrypted'}`, () =>
       told((done) => {
         connection.connect(done);
       }),

@@ -8,6 +8,7 @@ import type { PageText } from '../../core/formats';
 import type { DirectoryHit } from '../../core/intake';
 import type { ProviderCall } from '../../core/lookup';
 import type { Lexicon } from '../../core/reader';
+import type { DomainFacts } from '../../core/sending';
 import type { FetchedPage, IncomingMail } from './read';
 
 export type { Box, BoxKind, BoxWork, ReadList } from './box';
@@ -47,6 +48,14 @@ export const DATABASE_AWAY = 'The database cannot be reached. Nothing was lost: 
 /** Whether an error of that code means that the database is away, and not that what was asked is wrong. */
 export const isAway = (code: string): boolean => /^(?:CONNECT|ECONN|ENOENT|EPIPE|ETIMEDOUT|57P0[123]|53300|08)|^CONNECTION_/.test(code);
 
+/** What signs a mail (RFC 6376). */
+export interface Signer {
+  readonly domain: string;
+  readonly selector: string;
+  /** PEM */
+  readonly privateKey: string;
+}
+
 export interface OutgoingMail {
   readonly from: { readonly name: string; readonly address: string };
   readonly to: { readonly name: string; readonly address: string };
@@ -58,6 +67,8 @@ export interface OutgoingMail {
   readonly messageId: string;
   readonly inReplyTo: string | null;
   readonly references: readonly string[];
+  /** null or left out: nobody signs it here */
+  readonly signer?: Signer | null;
   /** null: a notice to a colleague */
   readonly unsubscribeUrl: string | null;
   readonly attachments?: readonly { readonly name: string; readonly type: string; readonly content: Uint8Array }[];
@@ -117,6 +128,8 @@ export interface Mail {
   ): Promise<SendOutcome>;
   /** Goes the way of a mailbox step by step: reached, encrypted, signed in, a letter from it to itself taken. */
   check(raw: Uint8Array, address: string, route: MailRoute | null): Promise<RouteCheck>;
+  /** Looks at a mail as the server of a reader would that gets it from `host`; null: from the relay, whose address outside nobody here knows. */
+  prove(raw: Uint8Array, address: string, host: string | null): Promise<DomainFacts>;
   /** Whether the relay has taken a message of that id, where it can be asked. */
   find(messageId: string): Promise<'taken' | 'absent' | 'cannot tell'>;
 }

@@ -37,6 +37,7 @@ test('what is kept is what was typed; an empty password leaves the kept one', ()
     checked: null,
     back: { sent: 0, bounced: 0, complained: 0, standing: 'good' as const, says: '' },
     rests: null,
+    domain: { seen: null, key: null },
     usedBy: [],
   };
   expect(askOf(draftOf(box))).toEqual({ ...askOf({ ...whole, service: 'Quayside', user: 'sales' }), isNew: false });

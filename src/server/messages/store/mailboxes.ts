@@ -27,6 +27,16 @@ export async function putMailbox(tx: Tx, box: MailboxRow): Promise<void> {
     on conflict (name) do update set address = excluded.address, display_name = excluded.display_name, zone = excluded.zone, daily_limit = excluded.daily_limit, person_gap_days = excluded.person_gap_days`;
 }
 
+/** A key to sign with. */
+export interface KeyRow {
+  readonly selector: string;
+  /** DER, base64 */
+  readonly publicKey: string;
+  /** its domain knows it */
+  readonly known: boolean;
+  /** sealed */
+  readonly secret: string;
+}
 export interface RouteRow {
   readonly name: string;
   readonly address: string;
@@ -38,14 +48,17 @@ export interface RouteRow {
   /** null: it sends */
   readonly restsSince: Instant | null;
   readonly restsWhy: string | null;
+  readonly domainSeen: unknown;
+  /** null: nothing is signed */
+  readonly key: KeyRow | null;
 }
 
 /** The ways out of the mailboxes. */
 export async function mailboxRoutes(tx: Tx): Promise<RouteRow[]> {
   return [
-    ...(await tx<
-      RouteRow[]
-    >`select name, address, reply_to, route, route_secret as secret, checked, rests_since, rests_why from mailbox order by name`),
+    ...(await tx<RouteRow[]>`select name, address, reply_to, route, route_secret as secret, checked, rests_since, rests_why, domain_seen,
+      case when k.mailbox is not null then jsonb_build_object('selector', k.selector, 'publicKey', k.public_key, 'known', k.known, 'secret', k.secret) end as key
+      from mailbox left join signing_key k on k.mailbox = name order by name`),
   ];
 }
 
@@ -58,6 +71,24 @@ export async function putRoute(
   const route = to.route === null ? null : tx.json(to.route as never);
   await tx`update mailbox set reply_to = ${to.replyTo}, checked = case when route is not distinct from ${route}::jsonb ${to.secret === undefined ? tx`` : tx`and false`} then checked end, route = ${route}
     ${to.secret === undefined ? tx`` : tx`, route_secret = ${to.secret}`} where name = ${name}`;
+}
+
+/** Another key takes the place of one of before; what was seen with that is void. */
+export async function putSigningKey(tx: Tx, mailbox: string, { selector, publicKey, known, secret }: KeyRow): Promise<void> {
+  await tx`insert into signing_key (mailbox, selector, public_key, known, secret) values (${mailbox}, ${selector}, ${publicKey}, ${known}, ${secret})
+    on conflict (mailbox) do update set selector = excluded.selector, public_key = excluded.public_key, known = excluded.known, secret = excluded.secret`;
+  await putDomainSeen(tx, mailbox, null);
+}
+export async function dropSigningKey(tx: Tx, mailbox: string): Promise<void> {
+  await tx`delete from signing_key where mailbox = ${mailbox}`;
+  await putDomainSeen(tx, mailbox, null);
+}
+/** Whether the domain knows a key; it may have been another one meanwhile. */
+export async function noteKeyKnown(tx: Tx, mailbox: string, selector: string, known: boolean): Promise<void> {
+  await tx`update signing_key set known = ${known} where mailbox = ${mailbox} and selector = ${selector}`;
+}
+export async function putDomainSeen(tx: Tx, name: string, seen: unknown): Promise<void> {
+  await tx`update mailbox set domain_seen = ${seen === null ? null : tx.json(seen as never)} where name = ${name}`;
 }
 
 export async function putRouteCheck(tx: Tx, name: string, checked: unknown): Promise<void> {

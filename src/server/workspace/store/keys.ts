@@ -5,6 +5,7 @@ export const SEALED = {
   intake: { id: 'id', secret: 'secret' },
   webhook: { id: 'name', secret: 'secret' },
   mailbox: { id: 'name', secret: 'route_secret' },
+  signing_key: { id: 'mailbox', secret: 'secret' },
   provider: { id: 'name', secret: 'secret' },
   sign_in_service: { id: 'name', secret: 'secret' },
   sign_in_grant: { id: 'id', secret: 'secret' },

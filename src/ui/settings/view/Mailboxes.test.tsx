@@ -23,6 +23,7 @@ const BOX: MailboxShape = {
   checked: null,
   back: { sent: 40, bounced: 1, complained: 0, standing: 'good', says: '1 of the last 40 mails came back' },
   rests: null,
+  domain: { seen: null, key: null },
   usedBy: ['plan First contact'],
 };
 const RESTING: MailboxShape = {

@@ -10,6 +10,7 @@ import { Empty, Tag } from '../../kit/parts';
 import { askOf, draftOf, newDraft, type MailboxDraft } from '../../client/mailbox';
 import { MailboxForm } from '../../client/MailboxForm';
 import type { MailService } from '../../client/SignsInBy';
+import { DomainSays } from './DomainSays';
 import { SettingsFrame, type IndexLine } from './SettingsFrame';
 
 interface Props {
@@ -49,6 +50,13 @@ export function Mailboxes({ index, first, services, zones, space, minutesApart, 
   };
   const check = (name: string): void => {
     ask(call('checkMailbox', { params: { name } }), null, (next) => {
+      setItems(next.items);
+      router.refresh();
+    });
+  };
+  const sign = (name: string, make: boolean): void => {
+    const says = make ? 'A key is made. Put its line at the domain, then check.' : 'The key is thrown away: nothing is signed any more.';
+    ask(call(make ? 'makeSigningKey' : 'dropSigningKey', { params: { name } }), says, (next) => {
       setItems(next.items);
       router.refresh();
     });
@@ -111,6 +119,18 @@ export function Mailboxes({ index, first, services, zones, space, minutesApart, 
         {fresh === null && selected ? (
           <>
             <DoesItSend box={selected} now={now} busy={busy} onCheck={mayChange ? check : undefined} />
+            <DomainSays
+              box={selected}
+              now={now}
+              busy={busy}
+              onKey={
+                mayChange
+                  ? (make) => {
+                      sign(selected.name, make);
+                    }
+                  : undefined
+              }
+            />
             <CameBack box={selected} zone={space.zone} busy={busy} onResume={mayResume ? resume : undefined} />
           </>
         ) : null}

@@ -1,0 +1,2 @@
+import '../engine/index';
+export {};

@@ -1,0 +1,12 @@
+/** What stands behind a mailbox's mails: what its domain says of them. Promises: every finding has words and, where something is to be put at the domain, the line. Refuses: asking anybody. */
+export {
+  domainLines,
+  domainLineSchema,
+  domainOf,
+  keyRecord,
+  proofResult,
+  type DomainFacts,
+  type DomainLine,
+  type ProofResult,
+  type SigningKey,
+} from './domain';
