@@ -25,6 +25,7 @@ export type {
   HoldTrialView,
 } from './operations-answers';
 export type { ProviderTrial, ProviderView } from './operations-providers';
+export type { BudgetsView } from './operations-budgets';
 export type { SignInServiceView } from './operations-sign-in';
 export type { FirstDayFill, FirstDayGap, FirstDayShape } from './operations-first-day';
 export type { MailboxShape, PeopleHere, TeamShape, TokenShape, WorkspaceShape } from './operations-house';

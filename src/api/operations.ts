@@ -1,4 +1,5 @@
 import { ACCOUNT_OPERATIONS } from './operations-account';
+import { BUDGET_OPERATIONS } from './operations-budgets';
 import { SIGN_IN_OPERATIONS } from './operations-sign-in';
 import { DESK_OPERATIONS } from './operations-desk';
 import { FIELD_OPERATIONS } from './operations-fields';
@@ -35,6 +36,7 @@ export const OPERATIONS = {
   ...HOUSE_OPERATIONS,
   ...FIRST_DAY_OPERATIONS,
   ...ACCOUNT_OPERATIONS,
+  ...BUDGET_OPERATIONS,
   ...SIGN_IN_OPERATIONS,
 } as const;
 export type OperationId = keyof typeof OPERATIONS;

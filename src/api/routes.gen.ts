@@ -185,6 +185,8 @@ export const ROUTES = {
   endSecondFactor: { method: 'POST', path: '/account/second-factor/end', instants: ['since'] },
   endFactorOf: { method: 'POST', path: '/people-here/{id}/second-factor/end' },
   requireSecondFactor: { method: 'PUT', path: '/account/second-factor/required', instants: ['since'] },
+  getBudgets: { method: 'GET', path: '/budgets' },
+  keepBudget: { method: 'PUT', path: '/budgets' },
   listSignInServices: { method: 'GET', path: '/sign-in-services', instants: ['items.*.accounts.*.since'] },
   keepSignInService: { method: 'PUT', path: '/sign-in-services', instants: ['items.*.accounts.*.since'] },
   removeSignInService: { method: 'POST', path: '/sign-in-services/remove', instants: ['items.*.accounts.*.since'] },

@@ -5,8 +5,8 @@ import type { Actor, World } from '../server/platform/world';
 import { createCompany, createPerson } from '../server/records/records';
 
 /** A flow of these lactor, live. */
-export async function madeFlow(world: World, actor: Actor, lactor: string, ask: ReleaseAsk = {}): Promise<string> {
-  const row = await createFlow(world, actor, `flow "T"\nabout person\n\ntake in from hand\n${lactor}`);
+export async function madeFlow(world: World, actor: Actor, lines: string, ask: ReleaseAsk = {}, name = 'T'): Promise<string> {
+  const row = await createFlow(world, actor, `flow "${name}"\nabout person\n\ntake in from hand\n${lines}`);
   await release(world, actor, row.id, ask);
   return row.id;
 }

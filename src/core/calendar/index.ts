@@ -11,6 +11,7 @@ export {
   intoWorkingTime,
   isWorkingDay,
   startOfLocalDay,
+  startOfLocalMonth,
   workingDaysFrom,
   type WorkingTime,
 } from './working';

@@ -94,6 +94,11 @@ export function nextOfMany(
   return atClock(startOfLocalDay(at, time.zone, 1), strokes.from, time, workingDay);
 }
 
+/** Local midnight of the first day of the month `months` after the one an instant lies in. */
+export function startOfLocalMonth(at: Instant, zone: string, months = 0): Instant {
+  return local(at, zone).startOf('month').plus({ months }).toMillis();
+}
+
 /** Local midnight of the day `days` after the one an instant lies in. */
 export function startOfLocalDay(at: Instant, zone: string, days = 0): Instant {
   return local(at, zone).startOf('day').plus({ days }).toMillis();

@@ -14,6 +14,8 @@ import type { FetchedPage, IncomingMail, OutgoingMail, WorldFailure } from '../p
 import { openBox, pageOf, readMail } from '../box';
 import { listenForMail } from './inbound';
 import { smtpMail } from './mail';
+
+const noProof = () => Promise.reject(new Error('no name server is asked here'));
 import { argonPasswords } from './passwords';
 import { demoWorld, httpProviders } from './providers';
 import { webReader } from './web';
@@ -187,7 +189,7 @@ describe('mail out', () => {
       inboundPort: 1,
       personas: new Map([['quiet@oakmere-glass.example', 'silent']]),
     });
-    smtp = smtpMail({ host: '127.0.0.1', port: standIn.smtpPort, statusUrl: control('') });
+    smtp = smtpMail({ host: '127.0.0.1', port: standIn.smtpPort, statusUrl: control(''), prove: noProof });
   });
   afterAll(() => standIn.close());
   afterEach(() => fault('none'));
@@ -230,7 +232,7 @@ describe('mail out', () => {
   });
 
   test('no server there: away, which is no word about the mail; nobody to ask: cannot tell', async () => {
-    const nobody = smtpMail({ host: '127.0.0.1', port: 1, statusUrl: null });
+    const nobody = smtpMail({ host: '127.0.0.1', port: 1, statusUrl: null, prove: noProof });
     expect(
       (await nobody.deliver(await nobody.compose(mail), { from: 'a@x.example', to: 'b@x.example' }, nobody.deadline(5000), null)).kind,
     ).toBe('away');
@@ -254,7 +256,7 @@ describe('mail in', () => {
       ['gone@c.example', 'bounce'],
     ] as const);
     const standIn = await startMail({ answers: outsideOf('demo').answers, inboundPort: inbound.port, personas });
-    const smtp = smtpMail({ host: '127.0.0.1', port: standIn.smtpPort, statusUrl: null });
+    const smtp = smtpMail({ host: '127.0.0.1', port: standIn.smtpPort, statusUrl: null, prove: noProof });
     for (const [i, to] of [...personas.keys()].entries())
       await smtp.deliver(
         await smtp.compose({ ...mail, messageId: `<in${i}@millrace.example>` }),

@@ -3,7 +3,7 @@ import { generateKeyPairSync } from 'node:crypto';
 import { startNames } from '../../standins/names';
 import type { OutgoingMail, Signer } from '../ports';
 import { smtpMail } from './mail';
-import { nameServers } from './mail-proof';
+import { mailProof, nameServers } from './mail-proof';
 
 const pair = generateKeyPairSync('rsa', {
   modulusLength: 2048,
@@ -15,7 +15,7 @@ let server: Awaited<ReturnType<typeof startNames>>;
 let mail: ReturnType<typeof smtpMail>;
 beforeAll(async () => {
   server = await startNames({ 'smtp.quayside.example': { a: ['192.0.2.7'] }, 'smtp.other.example': { a: ['198.51.100.9'] } }, 0);
-  mail = smtpMail({ host: '127.0.0.1', port: 1, statusUrl: null, names: nameServers(`127.0.0.1:${server.port}`) });
+  mail = smtpMail({ host: '127.0.0.1', port: 1, statusUrl: null, prove: mailProof(nameServers(`127.0.0.1:${server.port}`)) });
 });
 afterAll(() => server.close());
 beforeEach(() => {
@@ -82,7 +82,7 @@ test('what cannot be read is said to be that', async () => {
 });
 
 test('names of made-up worlds are asked for nowhere else', async () => {
-  const alone = smtpMail({ host: '127.0.0.1', port: 1, statusUrl: null, names: nameServers(null) });
+  const alone = smtpMail({ host: '127.0.0.1', port: 1, statusUrl: null, prove: mailProof(nameServers(null)) });
   expect(await alone.prove(await mail.compose(letter), 'sales@thornwick.example', 'smtp.quayside.example')).toMatchObject({
     ip: null,
     spf: { record: null },

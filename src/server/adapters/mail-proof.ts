@@ -1,6 +1,7 @@
 import dns from 'node:dns/promises';
 import { domainOf, proofResult, type DomainFacts } from '../../core/sending';
 import { isPrivateAddress } from '../net';
+import type { Mail } from '../ports';
 
 type Resolve = (name: string, kind: string) => Promise<string[] | string[][]>;
 
@@ -20,8 +21,14 @@ export function nameServers(standin: string | null): Resolve {
 
 const POLICIES = ['none', 'quarantine', 'reject'] as const;
 
-/** Looks at a mail as the server of a reader would that gets it from `host`. */
-export async function domainFacts(raw: Uint8Array, address: string, host: string | null, resolve: Resolve): Promise<DomainFacts> {
+/** Looks at mails by what name servers say. */
+export const mailProof =
+  (resolve: Resolve): Mail['prove'] =>
+  (raw, address, host) =>
+    domainFacts(raw, address, host, resolve);
+
+/** As the server of a reader would that gets it from `host`. */
+async function domainFacts(raw: Uint8Array, address: string, host: string | null, resolve: Resolve): Promise<DomainFacts> {
   // Read only when somebody asks: it knows every public suffix there is.
   const { authenticate } = await import('mailauth');
   const numbers = host === null ? [] : await resolve(host, 'A').catch(() => []);

@@ -5,7 +5,6 @@ import { request } from 'undici';
 import { z } from 'zod';
 import type { Mail, MailRoute, OutgoingMail, Signer } from '../ports';
 import { handOver, tryRoute, type Relay } from '../net';
-import { domainFacts, nameServers } from './mail-proof';
 
 const statusSchema = z.object({ state: z.enum(['taken', 'absent']) });
 
@@ -48,8 +47,8 @@ export function smtpMail(options: {
   readonly statusUrl: string | null;
   /** `host:port` of the stand-in that is every server ending in `.example`; null: there are none */
   readonly standin?: string | null;
-  /** asks name servers */
-  readonly names?: ReturnType<typeof nameServers>;
+  /** looks at what domains say */
+  readonly prove: Mail['prove'];
 }): Mail {
   const relay: Relay = { host: options.host, port: options.port, tls: 'never', user: '', proof: { by: 'password', password: '' } };
   const [standinHost, standinPort] = (options.standin ?? '').split(':');
@@ -64,7 +63,7 @@ export function smtpMail(options: {
       const end = performance.now() + withinMs;
       return { passed: () => performance.now() > end };
     },
-    prove: (raw, address, host) => domainFacts(raw, address, host, options.names ?? nameServers(null)),
+    prove: options.prove,
     deliver: (raw, envelope, before, route) => handOver(raw, envelope, before, dialled(route)),
     check: (raw, address, route) => tryRoute(raw, address, dialled(route)),
     async find(messageId) {

@@ -33,6 +33,7 @@ import { recheckFact } from '../research/recheck';
 import { changeRecord } from '../records/by-hand';
 import * as records from '../records/records';
 import * as signIn from '../access/sign-in-services';
+import { budgetsView, keepBudget } from '../workspace/budgets';
 import * as providers from '../workspace/providers';
 import { handOver, holderOf } from '../messages/holders';
 import * as corrections from '../messages/corrections';
@@ -187,6 +188,8 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
     await signIn.endGrant(world, actor, params.id ?? '');
     return signIn.signInView(world);
   },
+  getBudgets: ({ world }) => budgetsView(world),
+  keepBudget: ({ world, actor, body }) => keepBudget(world, actor, body),
   listProviders: async ({ world }) => ({ items: await providers.providers(world) }),
   keepProvider: async ({ world, actor, body }) => ({ items: await providers.keepProvider(world, actor, body) }),
   removeProvider: async ({ world, actor, body }) => ({ items: await providers.removeProvider(world, actor, body.name) }),

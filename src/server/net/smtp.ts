@@ -33,9 +33,8 @@ function open(relay: Relay): SMTPConnection {
 /** By password (RFC 4954) or by a sign-in service's token (XOAUTH2). */
 function signIn(connection: SMTPConnection, { user, proof }: Relay, done: (error?: Error | null) => void): void {
   if (proof.by === 'nothing') done(Object.assign(new Error(proof.why), { code: 'EAUTH' }));
-  else if (proof.by === 'token')
-    connection.login({ user, oauth2: new XOAuth2({ user, accessToken: proof.token }) } as never, done as never);
-  else connection.login({ user, credentials: { user, pass: proof.password } }, done as never);
+  else if (proof.by === 'token') connection.login({ user, oauth2: new XOAuth2({ user, accessToken: proof.token }) }, done);
+  else connection.login({ user, credentials: { user, pass: proof.password } }, done);
 }
 
 /** Hosts of made-up worlds exist only where a stand-in serves them, and none serves as a mailbox's own server: no name server is asked for one. */

@@ -6,7 +6,7 @@ import { boxPool } from '../adapters/box';
 import { Dictionaries } from '../adapters/dictionary';
 import { pinoLog } from '../adapters/log';
 import { smtpMail } from '../adapters/mail';
-import { nameServers } from '../adapters/mail-proof';
+import { mailProof, nameServers } from '../adapters/mail-proof';
 import { imapMailboxes } from '../adapters/mailboxes';
 import { pdfPapers } from '../adapters/papers';
 import { argonPasswords } from '../adapters/passwords';
@@ -31,7 +31,7 @@ export function makeWorld(config: Config, name: string, options: { readonly plan
     mail: smtpMail({
       ...config.smtp,
       statusUrl: config.standinMail,
-      names: nameServers(config.standinNames),
+      prove: mailProof(nameServers(config.standinNames)),
       standin: config.demo ? `${config.smtp.host}:${config.smtp.port}` : null,
     }),
     web: webReader(config.standinWeb, box),

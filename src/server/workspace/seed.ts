@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { stableId } from '../../core/base';
+import { stableId, type Instant } from '../../core/base';
 import type { FactDraft } from '../../core/facts';
 import { ownFieldSchema, readTyped, type Catalogue, type FactValue } from '../../core/fields';
 import { libraryItemSchema } from '../../core/flow/check';
@@ -37,7 +37,7 @@ import { release } from '../flows/releases';
 import { sourceSettingsSchema } from '../trips/requests/sources';
 import { createWatched } from '../intake/watched';
 import { agreedAnswerSchema, statementSchema } from '../../core/answers';
-import type { World } from '../platform/world';
+import type { Actor, World } from '../platform/world';
 
 /** A workspace as data: people, teams, mailboxes, named things. */
 export const workspaceSeedSchema = z.object({
@@ -142,11 +142,7 @@ export async function seedWorkspace(
   if (seed.questions.length > 0) await putSetting(world.db, 'questions', seed.questions);
   const builder = seed.users.find((user) => user.role === 'builder') ?? seed.users[0];
   const actor = builder ? { userId: idOf(builder.email), name: builder.name } : { userId: null, name: 'Millrace' };
-  for (const hook of seed.webhooks) await connectWebhook(world, actor, hook);
-  for (const entry of seed.providers) await keepProvider(world, actor, entry);
-  // Nobody is asked yet: the outside may come up after its workspace.
-  for (const { service, secret } of seed.signInServices)
-    await putService(world.db, { name: service.name, body: service, secret: seal(world.secret, secret) }, startsAt);
+  await seedConnections(world, actor, seed, startsAt);
   await seedCrm(world, texts.companies, texts.people, seed.workspace.defaultCountry);
   await seedConfirmed(world, texts.confirmed ?? [], startsAt);
   await seedDeals(world, texts.deals ?? [], texts.people, startsAt);
@@ -289,4 +285,13 @@ async function seedCrm(world: World, companies: readonly CrmRow[], people: reado
       facts.map((fact) => ({ fact, meta: { tripId: null, mark: null, userId: null } })),
     );
   });
+}
+
+/** What stands outside: webhooks, lookup services, services that people and mailboxes sign in by. */
+async function seedConnections(world: World, actor: Actor, seed: WorkspaceSeed, at: Instant): Promise<void> {
+  for (const hook of seed.webhooks) await connectWebhook(world, actor, hook);
+  for (const entry of seed.providers) await keepProvider(world, actor, entry);
+  // Nobody is asked yet: the outside may come up after its workspace.
+  for (const { service, secret } of seed.signInServices)
+    await putService(world.db, { name: service.name, body: service, secret: seal(world.secret, secret) }, at);
 }

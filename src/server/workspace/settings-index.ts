@@ -8,6 +8,7 @@ import { listDoNotContact } from '../messages/store/do-not-contact';
 import { mailboxViews } from '../messages/mailboxes';
 import { peopleView } from '../access/people-here';
 import { signInServices } from '../access/sign-in-services';
+import { budgetsView } from './budgets';
 import { providers } from './providers';
 import { researchSettings } from '../research/research-settings';
 import { teams } from './teams';
@@ -29,18 +30,20 @@ const shortDay = (day: string): string =>
 /** What the lines are made of. */
 async function figuresOf(world: World) {
   const now = await world.clock.now();
-  const [space, { people, invites }, groups, fields, boxes, research, barred, open, services, doors] = await Promise.all([
-    workspace(world.db),
-    peopleView(world),
-    teams(world),
-    listFields(world.db),
-    mailboxViews(world),
-    researchSettings(world),
-    listDoNotContact(world.db),
-    listTokens(world.db),
-    providers(world),
-    signInServices(world),
-  ]);
+  const [space, { people, invites }, groups, fields, boxes, research, barred, open, services, doors, { items: budgets }] =
+    await Promise.all([
+      workspace(world.db),
+      peopleView(world),
+      teams(world),
+      listFields(world.db),
+      mailboxViews(world),
+      researchSettings(world),
+      listDoNotContact(world.db),
+      listTokens(world.db),
+      providers(world),
+      signInServices(world),
+      budgetsView(world),
+    ]);
   const here = people.filter((person) => person.endedAt === null);
   const next = groups.find((team) => team.next !== null && team.members.length > 1) ?? groups.find((team) => team.next !== null);
   const failing = boxes.filter((box) => box.checked?.ok === false).length;
@@ -48,7 +51,36 @@ async function figuresOf(world: World) {
   const ending = open.filter((token) => token.endsSoon).length;
   const off = space.daysOff.find((day) => day >= dayKey(now, space.zone));
   const on = SOURCE_NAMES.filter((name) => research.sources.some((source) => source.name === name && !source.off)).length;
-  return { space, here, invites, groups, next, fields, boxes, failing, research, barred, open, ending, services, broken, doors, off, on };
+  return {
+    space,
+    here,
+    invites,
+    groups,
+    next,
+    fields,
+    boxes,
+    failing,
+    research,
+    barred,
+    open,
+    ending,
+    services,
+    broken,
+    doors,
+    budgets,
+    off,
+    on,
+  };
+}
+
+type Budgets = Awaited<ReturnType<typeof budgetsView>>['items'];
+const isNearlyGone = ({ spentMicro, reservedMicro, limitMicro }: Budgets[number]): boolean =>
+  limitMicro !== null && spentMicro + reservedMicro >= 0.8 * limitMicro;
+const inEuros = (micro: number): string => `€ ${(micro / 1_000_000).toFixed(2)}`;
+function spentSays(budgets: Budgets): string {
+  const all = budgets.find(({ kind }) => kind === 'all');
+  const spent = `${inEuros(all?.spentMicro ?? 0)} this month`;
+  return all?.limitMicro == null ? spent : `${spent} of ${inEuros(all.limitMicro)}`;
 }
 
 const line = (href: string, label: string, says: string, more: { wants?: boolean; begins?: boolean } = {}): SettingsLine => ({
@@ -59,10 +91,10 @@ const line = (href: string, label: string, says: string, more: { wants?: boolean
   begins: more.begins ?? false,
 });
 
-export async function settingsIndex(world: World): Promise<readonly SettingsLine[]> {
-  const { space, here, invites, groups, next, fields, boxes, failing, research, barred, open, ending, services, broken, doors, off, on } =
-    await figuresOf(world);
-  const shut = doors.flatMap(({ accounts }) => accounts).filter(({ problem }) => problem !== null).length;
+type Figures = Awaited<ReturnType<typeof figuresOf>>;
+
+/** Who we are, and what is known and asked here. */
+function ofTheHouse({ space, off, here, invites, groups, next, fields, research, on }: Figures): readonly SettingsLine[] {
   return [
     line('/settings', 'The workspace', `${space.zone} · ${off === undefined ? 'no day off ahead' : `off ${shortDay(off)}`}`),
     line(
@@ -79,6 +111,12 @@ export async function settingsIndex(world: World): Promise<readonly SettingsLine
       begins: true,
     }),
     line('/settings/reading', 'Questions and reading', `${plural(research.questions.length, 'question')} · ${plural(on, 'place')}`),
+  ];
+}
+/** What stands between us and the outside. */
+function ofTheOutside({ boxes, failing, services, broken, doors, budgets }: Figures): readonly SettingsLine[] {
+  const shut = doors.flatMap(({ accounts }) => accounts).filter(({ problem }) => problem !== null).length;
+  return [
     line(
       '/settings/mailboxes',
       'Mailboxes and sending',
@@ -103,6 +141,16 @@ export async function settingsIndex(world: World): Promise<readonly SettingsLine
         wants: shut > 0,
       },
     ),
+    line('/settings/limits', 'Limits and budgets', spentSays(budgets), { wants: budgets.some(isNearlyGone) }),
+  ];
+}
+
+export async function settingsIndex(world: World): Promise<readonly SettingsLine[]> {
+  const figures = await figuresOf(world);
+  const { barred, open, ending } = figures;
+  return [
+    ...ofTheHouse(figures),
+    ...ofTheOutside(figures),
     line('/settings/do-not-contact', 'Do not contact', plural(barred.length, 'address', 'addresses')),
     line('/settings/tokens', 'Tokens', ending > 0 ? `${ending} of ${open.length} ends within two weeks` : plural(open.length, 'token'), {
       wants: ending > 0,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { stableId, type Instant, type Json } from '../../../core/base';
-import { dayKey, startOfLocalDay } from '../../../core/calendar';
+import { dayKey, startOfLocalDay, startOfLocalMonth } from '../../../core/calendar';
+import { isMonthly, monthBudgetName, monthBudgets, monthOf } from './month-budgets';
 import type { LookupChain } from '../../../core/lookup';
 import type { Tx } from '../../db';
 import { reserve, settleSpend } from '../store/control';
@@ -20,18 +21,34 @@ export interface SpendLedger {
 }
 interface Budget {
   readonly name: string;
+  /** of what day, or of what month's first day */
+  readonly day: string;
   readonly says: string;
-  readonly limitMicro: number;
+  /** null: counted, and without a limit */
+  readonly limitMicro: number | null;
 }
-async function budgetsOf(world: World, held: HeldTrip, provider: Provider): Promise<readonly Budget[]> {
-  const of = (name: string, says: string, limitMicro: number | null | undefined): readonly Budget[] =>
-    limitMicro === null || limitMicro === undefined ? [] : [{ name, says, limitMicro }];
-  if (held.trialId !== null) return of(`trial ${held.trialId}`, 'what a trial may spend', (await trialOf(world, held)).limitMicro);
-  const [version] = held.versionId === null ? [] : await versionsOf(world.db, [held.versionId]);
-  return [
-    ...of(`flow ${held.flowId}`, 'the flow’s budget for today', version?.dayBudgetMicro),
-    ...of(`provider ${provider.name}`, `today’s budget for ${provider.name}`, provider.dayBudgetMicro),
+
+/** A month's budgets are kept under its first day. */
+const dayOf = (budget: string, day: string): string => (isMonthly(budget) ? monthOf(day) : day);
+
+async function budgetsOf(world: World, held: HeldTrip | null, provider: Provider, day: string): Promise<readonly Budget[]> {
+  const of = (name: string, says: string, limitMicro: number | null): Budget => ({ name, day: dayOf(name, day), says, limitMicro });
+  const months = await monthBudgets(world.db);
+  const flow = held?.trialId === null ? held.flowId : null;
+  const monthly = [
+    of(monthBudgetName('all', ''), 'this month’s budget', months.all),
+    of(monthBudgetName('provider', provider.name), `this month’s budget for ${provider.name}`, months.provider[provider.name] ?? null),
+    ...(flow === null ? [] : [of(monthBudgetName('flow', flow), 'the flow’s budget for this month', months.flow[flow] ?? null)]),
   ];
+  if (held === null) return monthly;
+  if (held.trialId !== null)
+    return [...monthly, of(`trial ${held.trialId}`, 'what a trial may spend', (await trialOf(world, held)).limitMicro)];
+  const [version] = held.versionId === null ? [] : await versionsOf(world.db, [held.versionId]);
+  const daily = [
+    of(`flow ${held.flowId}`, 'the flow’s budget for today', version?.dayBudgetMicro ?? null),
+    of(`provider ${provider.name}`, `today’s budget for ${provider.name}`, provider.dayBudgetMicro ?? null),
+  ];
+  return [...monthly, ...daily.filter(({ limitMicro }) => limitMicro !== null)];
 }
 
 const reservationSchema = z.object({ day: z.string(), budgets: z.array(z.string()), micro: z.number() });
@@ -44,22 +61,26 @@ export type Reservation = z.infer<typeof reservationSchema>;
  */
 export async function setAside(
   world: World,
-  held: HeldTrip,
+  held: HeldTrip | null,
   provider: Provider,
   ledger: SpendLedger,
   now: Instant,
 ): Promise<Reservation | undefined> {
   const before = reservationSchema.safeParse(ledger.reserved);
   if (before.success) return before.data;
+  if (provider.priceMicro === 0) return undefined;
   const { zone } = await workspace(world.db);
   const day = dayKey(now, zone);
-  const budgets = await budgetsOf(world, held, provider);
-  if (provider.priceMicro === 0 || budgets.length === 0) return undefined;
+  const budgets = await budgetsOf(world, held, provider, day);
   const reservation: Reservation = { day, budgets: budgets.map((budget) => budget.name), micro: provider.priceMicro };
+  const nearly: Budget[] = [];
   const full = await world.db
     .begin(async (tx) => {
-      for (const budget of budgets)
-        if (!(await reserve(tx, budget.name, day, provider.priceMicro, budget.limitMicro))) throw new Full(budget);
+      for (const budget of budgets) {
+        const gone = await reserve(tx, budget.name, budget.day, provider.priceMicro, budget.limitMicro);
+        if (gone === undefined) throw new Full(budget);
+        if (budget.limitMicro !== null && gone >= NEARLY * budget.limitMicro) nearly.push(budget);
+      }
       await ledger.remember(tx, reservation);
       return undefined;
     })
@@ -67,10 +88,17 @@ export async function setAside(
       if (error instanceof Full) return error.budget;
       throw error;
     });
+  if (full) await tellOwner(world, held, full, 'used up', now);
+  for (const budget of full ? [] : nearly) await tellOwner(world, held, budget, 'nearly', now);
   if (!full) return reservation;
-  await tellOwner(world, held, full, day, now);
-  throw new HeldBack(`${full.says} is used up`, startOfLocalDay(now, zone, 1));
+  throw new UsedUp(`${full.says} is used up`, isMonthly(full.name) ? startOfLocalMonth(now, zone, 1) : startOfLocalDay(now, zone, 1));
 }
+
+/** The share of a budget at which its owner is told. */
+const NEARLY = 0.8;
+
+/** A budget is used up: the call waits until there is another. */
+export class UsedUp extends HeldBack {}
 
 class Full extends Error {
   constructor(readonly budget: Budget) {
@@ -86,19 +114,26 @@ export async function settleReservation(
   spentMicro: number,
 ): Promise<void> {
   if (!reservation) return;
-  for (const budget of reservation.budgets) await settleSpend(tx, budget, reservation.day, reservation.micro, spentMicro);
+  for (const budget of reservation.budgets) await settleSpend(tx, budget, dayOf(budget, reservation.day), reservation.micro, spentMicro);
   await ledger.remember(tx, null);
 }
 
-async function tellOwner(world: World, held: HeldTrip, budget: Budget, day: string, now: Instant): Promise<void> {
-  if (held.trialId !== null) return;
+/** Once for each budget and its day or month. What is looked up by hand tells nobody: the next trip does. */
+async function tellOwner(world: World, held: HeldTrip | null, budget: Budget, how: 'nearly' | 'used up', now: Instant): Promise<void> {
+  if (held === null || budget.name.startsWith('trial ')) return;
+  const wait = isMonthly(budget.name) ? 'until next month' : 'until tomorrow';
+  const text =
+    how === 'nearly' ? `four fifths of ${budget.says} are gone` : `${budget.says} is used up: trips wait ${wait} and nothing is lost`;
   const owners = await usersNamed(world.db, 'owner');
   await insertNotices(
     world.db,
     owners.map((owner) => ({
-      id: stableId('budget', budget.name, day, owner.id),
+      id:
+        how === 'nearly'
+          ? stableId('budget', how, budget.name, budget.day, owner.id)
+          : stableId('budget', budget.name, budget.day, owner.id),
       userId: owner.id,
-      text: `${budget.says} is used up: trips wait until tomorrow and nothing is lost`,
+      text,
       tripId: held.trip.id,
       personId: held.trip.record.id,
     })),

@@ -11,7 +11,7 @@ import { getSetting } from '../../platform/store/settings';
 import type { HeldTrip } from '../store/trips';
 import { counted, HeldBack, inPlace } from '../../workspace/connections';
 import type { World } from '../../platform/world';
-import { setAside, settleReservation, type Reservation, type SpendLedger } from './paid';
+import { setAside, settleReservation, type Reservation, type SpendLedger, UsedUp } from './paid';
 
 /** What kind of fact a source's statements make. */
 export const SOURCE_KIND: Readonly<Record<SourceName, SourceKind>> = {
@@ -109,7 +109,7 @@ async function searchOne(
   const ledger: SpendLedger = { reserved: job.reserved, remember: (tx, reserved) => reserveResearch(tx, key, reserved) };
   let reservation: Reservation | undefined;
   try {
-    reservation = held === null ? undefined : await setAside(world, held, setting, ledger, now);
+    reservation = await setAside(world, held, setting, ledger, now);
     const state = await inPlace(world, { name: setting.name, atOnce: setting.atOnce }, now, () =>
       counted(world, setting.name, () =>
         job.job === null
@@ -128,6 +128,12 @@ async function searchOne(
       await world.db.begin((tx) => settleReservation(tx, ledger, reservation, next.costMicro));
     return { askAt: next.askAt, done: next.state === 'working' ? undefined : resultOf(next, setting.name) };
   } catch (error) {
+    // By hand nobody waits a month for one place: it is left out, and that is said.
+    if (error instanceof UsedUp && held === null)
+      return {
+        askAt: now,
+        done: { source: setting.name, documents: [], says: `${setting.label} left out: ${error.message}`, key: null, startedAt: now },
+      };
     if (error instanceof HeldBack) return { askAt: error.until, done: undefined };
     if (!(error instanceof WorldFailure)) throw error;
     const patience = error.retryable && now - job.startedAt < PATIENCE_MS;

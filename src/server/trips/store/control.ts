@@ -86,16 +86,33 @@ export async function letGoOn(tx: Tx, versionId: string): Promise<number> {
     .length;
 }
 
-/** Sets money of a budget aside if it still fits under the limit; false when it does not. */
-export async function reserve(tx: Tx, budget: string, day: string, amountMicro: number, limitMicro: number): Promise<boolean> {
-  if (amountMicro > limitMicro) return false;
-  const rows = await tx`insert into spend (budget, day, reserved_micro) values (${budget}, ${day}, ${amountMicro})
+/** Sets money of a budget aside if it still fits under the limit (null: there is none), and gives what is gone of it then; undefined when it does not fit. */
+export async function reserve(
+  tx: Tx,
+  budget: string,
+  day: string,
+  amountMicro: number,
+  limitMicro: number | null,
+): Promise<number | undefined> {
+  if (limitMicro !== null && amountMicro > limitMicro) return undefined;
+  const [row] = await tx<{ gone: number }[]>`insert into spend (budget, day, reserved_micro) values (${budget}, ${day}, ${amountMicro})
     on conflict (budget, day) do update set reserved_micro = spend.reserved_micro + excluded.reserved_micro
-    where spend.reserved_micro + spend.spent_micro + excluded.reserved_micro <= ${limitMicro} returning 1`;
-  return rows.length > 0;
+    where ${limitMicro}::bigint is null or spend.reserved_micro + spend.spent_micro + excluded.reserved_micro <= ${limitMicro}
+    returning (reserved_micro + spent_micro)::bigint as gone`;
+  return row?.gone;
 }
 export async function settleSpend(tx: Tx, budget: string, day: string, reservedMicro: number, spentMicro: number): Promise<void> {
   await tx`update spend set reserved_micro = greatest(0, reserved_micro - ${reservedMicro}), spent_micro = spent_micro + ${spentMicro} where budget = ${budget} and day = ${day}`;
+}
+/** What is gone of every budget of a day: spent, and set aside for calls under way. */
+export async function spending(
+  tx: Tx,
+  day: string,
+): Promise<{ readonly budget: string; readonly spentMicro: number; readonly reservedMicro: number }[]> {
+  return [
+    ...(await tx<{ budget: string; spentMicro: number; reservedMicro: number }[]>`
+      select budget, spent_micro::bigint as spent_micro, reserved_micro::bigint as reserved_micro from spend where day = ${day} order by budget`),
+  ];
 }
 export async function spentOn(tx: Tx, budget: string, day: string): Promise<number> {
   const [row] = await tx<

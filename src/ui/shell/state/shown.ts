@@ -42,6 +42,7 @@ const SHOWN: readonly (readonly [path: string, topics: readonly (Topic | `${'flo
   ['/settings/data', ['settings']],
   ['/settings/do-not-contact', ['settings', 'messages']],
   ['/settings/fields', ['settings']],
+  ['/settings/limits', ['settings', 'trips']],
   ['/settings/mailboxes', ['settings', 'messages']],
   ['/settings/people', ['settings']],
   ['/settings/questions/*', ['settings']],
