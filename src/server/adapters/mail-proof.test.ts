@@ -81,6 +81,10 @@ test('what cannot be read is said to be that', async () => {
   expect((await prove('smtp.quayside.example')).spf.result).toBe('permerror');
 });
 
+test('a server named by its number is asked of nobody', async () => {
+  expect(await prove('127.0.0.1')).toMatchObject({ host: '127.0.0.1', ip: null });
+});
+
 test('names of made-up worlds are asked for nowhere else', async () => {
   const alone = smtpMail({ host: '127.0.0.1', port: 1, statusUrl: null, prove: mailProof(nameServers(null)) });
   expect(await alone.prove(await mail.compose(letter), 'sales@thornwick.example', 'smtp.quayside.example')).toMatchObject({

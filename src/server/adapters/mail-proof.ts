@@ -1,4 +1,5 @@
 import dns from 'node:dns/promises';
+import net from 'node:net';
 import { domainOf, proofResult, type DomainFacts } from '../../core/sending';
 import { isPrivateAddress } from '../net';
 import type { Mail } from '../ports';
@@ -31,7 +32,7 @@ export const mailProof =
 async function domainFacts(raw: Uint8Array, address: string, host: string | null, resolve: Resolve): Promise<DomainFacts> {
   // Read only when somebody asks: it knows every public suffix there is.
   const { authenticate } = await import('mailauth');
-  const numbers = host === null ? [] : await resolve(host, 'A').catch(() => []);
+  const numbers = host === null ? [] : net.isIP(host) === 0 ? await resolve(host, 'A').catch(() => []) : [host];
   const [ip = null] = (numbers as string[]).filter((number) => host?.endsWith('.example') === true || !isPrivateAddress(number));
   const { spf, dkim, dmarc } = await authenticate(Buffer.from(raw), {
     sender: address,

@@ -95,7 +95,12 @@ export async function lookAtDomain(
   const row = await rowOf(world, name);
   const { key } = row;
   const raw = await from.letter(key && signerIn(world, row, key));
-  const facts = await world.mail.prove(raw, row.address, from.host);
+  const facts = await world.mail.prove(raw, row.address, from.host).catch((error: unknown) => {
+    // What a domain says is advice: a mailbox is checked without it.
+    world.log.warn('a domain could not be looked at', { mailbox: name, error: String(error) });
+    return undefined;
+  });
+  if (facts === undefined) return;
   await putDomainSeen(world.db, name, { at: await world.clock.now(), lines: domainLines(facts, key) });
   if (key && facts.dkim !== 'temperror') await noteKeyKnown(world.db, name, key.selector, facts.dkim === 'pass');
 }

@@ -29,14 +29,15 @@ const states = async (flowId: string): Promise<string[]> =>
 const lineOf = async (kind: string, id = '') => (await budgetsView(world)).items.find((line) => line.kind === kind && line.id === id);
 const told = async (): Promise<readonly string[]> => (await notices(world, RUUD)).map((notice) => notice.text).sort();
 
-test('without a limit spending is counted all the same: together, by provider, by flow', async () => {
+test('with a limit or without, spending is counted: together, by provider, by flow', async () => {
   const id = await flowOf();
   await startOn(world, ines, id, await peopleWithFirms(world, ines, 3));
   await drain();
   const view = await budgetsView(world);
   expect(view.month).toBe('2026-11-01');
   const all = await lineOf('all');
-  expect(all).toMatchObject({ limitMicro: null, reservedMicro: 0 });
+  expect(all).toMatchObject({ limitMicro: 25_000_000, reservedMicro: 0 });
+  expect(await lineOf('flow', id)).toMatchObject({ limitMicro: null });
   expect(all?.spentMicro).toBeGreaterThan(0);
   expect((await lineOf('flow', id))?.spentMicro).toBe(all?.spentMicro);
   const byProvider = view.items.filter(({ kind }) => kind === 'provider').reduce((sum, line) => sum + line.spentMicro, 0);

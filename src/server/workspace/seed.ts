@@ -29,6 +29,7 @@ import { changeRecord } from '../records/by-hand';
 import { createOpening } from '../intake/openings';
 import { keepProvider } from './providers';
 import { putService } from '../access/store/sign-in';
+import { monthBudgetsSchema, putMonthBudgets } from '../trips/requests/month-budgets';
 import { seal } from '../platform/seal';
 import { signInServiceSchema } from '../../core/sign-in';
 import { makeThing } from '../flows/things';
@@ -70,6 +71,8 @@ export const workspaceSeedSchema = z.object({
   providers: z.array(z.object({ provider: providerSchema, secret: z.string().default('') })).default([]),
   /** services that people come in by and mailboxes open by */
   signInServices: z.array(z.object({ service: signInServiceSchema, secret: z.string() })).default([]),
+  /** what may be spent in a month */
+  monthBudgets: monthBudgetsSchema.optional(),
   webhooks: z.array(z.object({ name: z.string(), url: z.url(), secret: z.string() })).default([]),
   sources: sourceSettingsSchema.default([]),
   fields: z.array(ownFieldSchema).default([]),
@@ -291,6 +294,7 @@ async function seedCrm(world: World, companies: readonly CrmRow[], people: reado
 async function seedConnections(world: World, actor: Actor, seed: WorkspaceSeed, at: Instant): Promise<void> {
   for (const hook of seed.webhooks) await connectWebhook(world, actor, hook);
   for (const entry of seed.providers) await keepProvider(world, actor, entry);
+  if (seed.monthBudgets) await putMonthBudgets(world.db, seed.monthBudgets);
   // Nobody is asked yet: the outside may come up after its workspace.
   for (const { service, secret } of seed.signInServices)
     await putService(world.db, { name: service.name, body: service, secret: seal(world.secret, secret) }, at);

@@ -76,7 +76,7 @@ async function figuresOf(world: World) {
 type Budgets = Awaited<ReturnType<typeof budgetsView>>['items'];
 const isNearlyGone = ({ spentMicro, reservedMicro, limitMicro }: Budgets[number]): boolean =>
   limitMicro !== null && spentMicro + reservedMicro >= 0.8 * limitMicro;
-const inEuros = (micro: number): string => `€ ${(micro / 1_000_000).toFixed(2)}`;
+const inEuros = (micro: number): string => `${(micro / 1_000_000).toFixed(2)} €`;
 function spentSays(budgets: Budgets): string {
   const all = budgets.find(({ kind }) => kind === 'all');
   const spent = `${inEuros(all?.spentMicro ?? 0)} this month`;

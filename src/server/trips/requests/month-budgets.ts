@@ -5,17 +5,17 @@ import { getSetting, putSetting } from '../../platform/store/settings';
 
 const SETTING = 'month budgets';
 const micro = z.number().int().nonnegative();
-const schema = z.object({
+export const monthBudgetsSchema = z.object({
   /** null: no limit */
   all: micro.nullable().default(null),
   provider: z.record(z.string(), micro).default({}),
   flow: z.record(z.string(), micro).default({}),
 });
-export type MonthBudgets = z.infer<typeof schema>;
+export type MonthBudgets = z.infer<typeof monthBudgetsSchema>;
 export type BudgetKind = 'all' | 'provider' | 'flow';
 
 export async function monthBudgets(tx: Tx): Promise<MonthBudgets> {
-  return schema.parse((await getSetting(tx, SETTING)) ?? {});
+  return monthBudgetsSchema.parse((await getSetting(tx, SETTING)) ?? {});
 }
 export const putMonthBudgets = (tx: Tx, budgets: MonthBudgets): Promise<void> => putSetting(tx, SETTING, budgets);
 

@@ -1,4 +1,4 @@
-import { budgetText, shareGone, standsAt, typedBudget, type BudgetLine } from './budgets';
+import { budgetText, outsideFlows, shareGone, standsAt, typedBudget, type BudgetLine } from './budgets';
 
 const line: BudgetLine = {
   kind: 'all',
@@ -14,6 +14,11 @@ test('an amount is read as people type it; nothing is no limit', () => {
   expect(typedBudget('  ')).toBeNull();
   expect(['much', '-5', '1.234', '1e9'].map(typedBudget)).toEqual([undefined, undefined, undefined, undefined]);
   expect([budgetText(25_000_000), budgetText(2_500_000), budgetText(null)]).toEqual(['25', '2.50', '']);
+});
+
+test('what belongs to no flow is what is left', () => {
+  const flow = { ...line, kind: 'flow' as const, id: 'f', spentMicro: 12_000_000 };
+  expect(outsideFlows([line, { ...flow, kind: 'provider', id: 'p' }, flow])).toBe(18_000_000);
 });
 
 test('what is set aside counts as gone; four fifths and the end have their words', () => {

@@ -14,6 +14,10 @@ export const budgetText = (micro: number | null): string => (micro === null ? ''
 export const shareGone = ({ spentMicro, reservedMicro, limitMicro }: BudgetLine): number | undefined =>
   limitMicro === null ? undefined : limitMicro === 0 ? 1 : (spentMicro + reservedMicro) / limitMicro;
 
+/** What was spent and belongs to no flow: looked up by hand, and in trials. */
+export const outsideFlows = (lines: readonly BudgetLine[]): number =>
+  lines.reduce((sum, { kind, spentMicro }) => sum + (kind === 'all' ? spentMicro : kind === 'flow' ? -spentMicro : 0), 0);
+
 /** How a budget stands, in a word; at four fifths its owner has been told. */
 export function standsAt(line: BudgetLine): { readonly tone: 'moss' | 'brass' | 'brick' | 'plain'; readonly says: string } {
   const share = shareGone(line);

@@ -7,7 +7,7 @@ import { useAsk } from '../../client/use-ask';
 import { euro } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Meter, Tag } from '../../kit/parts';
-import { budgetText, shareGone, standsAt, typedBudget, type BudgetLine } from '../state/budgets';
+import { budgetText, outsideFlows, shareGone, standsAt, typedBudget, type BudgetLine } from '../state/budgets';
 import { SettingsFrame, type IndexLine } from './SettingsFrame';
 
 interface Props {
@@ -56,6 +56,13 @@ export function Limits({ index, first, boxes, mayChange }: Props) {
                 }}
               />
             ))}
+            <tr>
+              <td className="quiet">by hand and in trials</td>
+              <td className="right">{euro(outsideFlows(budgets.items))}</td>
+              <td colSpan={3} className="quiet small">
+                counts towards everything together, and towards whom it was asked
+              </td>
+            </tr>
           </tbody>
         </table>
         <div className="bar ruled">
