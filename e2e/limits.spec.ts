@@ -11,7 +11,7 @@ test('a month’s budget is typed, kept, refused when it cannot be read, and an 
   await all.fill('40,50');
   await all.press('Enter');
   await expect(page.getByText('everything together: spends 40.50 € a month at most.')).toBeVisible();
-  await expect(page.getByRole('row', { name: /everything together/ })).toContainText('% gone');
+  await expect(page.getByRole('row', { name: /^everything together/ })).toContainText('% gone');
   await accessible(page);
   const kept = await api<{ items: { kind: string; limitMicro: number | null }[] }>(page, '/budgets');
   expect(kept.items.find(({ kind }) => kind === 'all')?.limitMicro).toBe(40_500_000);
