@@ -2,7 +2,7 @@
 import { startSignIns, type SignInsStandIn } from '../../standins/sign-ins';
 import { demoWorld, type TestWorld } from '../../testing/world';
 import { oidcSignIns } from '../adapters/sign-ins';
-import { createWatched, lookAtDoors, watchedDoor } from '../intake/watched';
+import { createWatched, lookAtDoors, previewWatched, saveWatched, watchedDoor } from '../intake/watched';
 import { checkMailbox, keepMailbox, mailboxViews, routeOf } from '../messages/mailboxes';
 import type { Actor, World } from '../platform/world';
 import { MAILBOX } from '../../testing/watched';
@@ -195,6 +195,27 @@ test('a watched mailbox opens by it too; what stands against that is said on the
   expect(proof).toMatchObject({ by: 'token' });
   expect((await watchedDoor(world, id)).problem).toBeNull();
   expect((await signInServices(world))[0]?.usedBy).toEqual(['source Office']);
+});
+
+test('a token is shown to no server but one that the owner has said', async () => {
+  const builder = (await listUsers(world.db)).find((person) => person.role === 'builder');
+  const ines: Actor = { userId: builder?.id ?? null, name: builder?.name ?? '' };
+  const settings = { ...MAILBOX, service: 'Quayside' };
+  const ask = { name: 'Office', settings, password: '', isOn: true };
+  await expect(createWatched(world, ines, ask)).rejects.toThrow('said by the owner only');
+  const { id } = await createWatched(world, owner, ask);
+  await expect(
+    saveWatched(world, ines, id, { settings: { ...settings, host: 'imap.elsewhere.example' }, password: null, isOn: true }),
+  ).rejects.toThrow('said by the owner only');
+  await expect(
+    previewWatched(world, ines, { id: null, settings: { ...settings, host: 'imap.elsewhere.example' }, password: '' }),
+  ).rejects.toThrow('said by the owner only');
+  // What of it is taken in is a builder's as before.
+  await saveWatched(world, ines, id, {
+    settings: { ...settings, rule: { ...settings.rule, subject: 'enquiry' } },
+    password: null,
+    isOn: true,
+  });
 });
 
 describe('in a browser', () => {

@@ -93,7 +93,7 @@ export async function createWatched(
   actor: Actor,
   ask: { readonly name: string; readonly settings: WatchedSettings; readonly password: string; readonly isOn: boolean },
 ): Promise<{ readonly id: string }> {
-  await mayBePrivate(world, actor, undefined, ask.settings);
+  await mayConnect(world, actor, undefined, ask.settings);
   const id = world.newId();
   const now = await world.clock.now();
   const { kind } = ask.settings;
@@ -137,7 +137,7 @@ export async function saveWatched(
   if (ask.settings.kind !== row.kind) throw new Refusal('not valid', `this door is a ${row.kind}`);
   const before = watchedSchema.parse(row.body);
   if (ask.password === null) sameConnection(before, ask.settings);
-  await mayBePrivate(world, actor, before, ask.settings);
+  await mayConnect(world, actor, before, ask.settings);
   await world.db.begin(async (tx) => {
     await updateIntake(tx, id, { body: ask.settings, isOn: ask.isOn });
     if (ask.password !== null) await putSecret(tx, id, seal(world.secret, ask.password));
@@ -165,12 +165,22 @@ function connectionOf(settings: WatchedSettings): string {
   return URL.canParse(settings.url) ? `${new URL(settings.url).origin}, ${settings.user}` : settings.url;
 }
 
-/** A server in our own network is let in by the owner, for the connection it is said for; who changes that connection is the owner again. */
-async function mayBePrivate(world: World, actor: Actor, before: WatchedSettings | undefined, after: WatchedSettings): Promise<void> {
-  if (!after.privateNetwork) return;
-  if (before?.privateNetwork && connectionOf(before) === connectionOf(after)) return;
+/**
+ * A server in our own network, and one that is shown the token of a sign-in service, is let in by the owner, for the connection it is
+ * said for; who changes that connection is the owner again.
+ */
+async function mayConnect(world: World, actor: Actor, before: WatchedSettings | undefined, after: WatchedSettings): Promise<void> {
+  const shownToken = after.kind === 'mailbox' && after.service !== null;
+  if (!after.privateNetwork && !shownToken) return;
+  const isSame = before !== undefined && connectionOf(before) === connectionOf(after);
+  if (isSame && (before.privateNetwork || !after.privateNetwork)) return;
   if (actor.userId !== null && (await roleOf(world, actor.userId)) === 'owner') return;
-  throw new Refusal('not allowed', 'a server in our own network is let in by the owner only');
+  throw new Refusal(
+    'not allowed',
+    after.privateNetwork
+      ? 'a server in our own network is let in by the owner only'
+      : 'which server a mailbox of a sign-in service is opened at is said by the owner only',
+  );
 }
 
 /** A stored password goes nowhere but where it was stored for; a sign-in service is asked for the account that is meant. */
@@ -200,7 +210,7 @@ export async function previewWatched(
   ask: { readonly id: string | null; readonly settings: WatchedSettings; readonly password: string | null },
 ): Promise<readonly Preview[]> {
   const row = ask.id === null ? undefined : await rowOf(world, ask.id);
-  await mayBePrivate(world, actor, row && watchedSchema.parse(row.body), ask.settings);
+  await mayConnect(world, actor, row && watchedSchema.parse(row.body), ask.settings);
   if (row && ask.password === null) sameConnection(watchedSchema.parse(row.body), ask.settings);
   const secret = ask.password === null ? (row?.secret ?? null) : seal(world.secret, ask.password);
   try {
