@@ -26,7 +26,8 @@ test('a connection is described, its answer pointed at, kept with its key, and p
   await form.getByRole('button', { name: 'Ask once' }).click();
   const at = form.getByRole('row', { name: /\/data\/query\/domain/ });
   await expect(at).toBeVisible();
-  await at.getByRole('button', { name: 'this is the e-mail' }).click();
+  await at.getByRole('combobox').click();
+  await page.getByRole('option', { name: 'the e-mail' }).click();
   await expect(form.getByRole('textbox', { name: 'the e-mail stands at' })).toHaveValue('/data/query/domain');
   await form.getByRole('textbox', { name: 'the e-mail stands at' }).fill('/data/contacts/0/address');
   await accessible(page);
@@ -51,4 +52,50 @@ test('a connection is described, its answer pointed at, kept with its key, and p
   await page.getByRole('button', { name: /^Second Pennant/ }).click();
   await expect(page.getByText('asked by Work e-mail').first()).toBeVisible();
   await expect(page.getByRole('button', { name: 'Remove' })).toBeHidden();
+});
+
+test('a service that answers later is begun with its OpenAPI document; a search service finds companies for the directory', async ({
+  page,
+}) => {
+  await signIn(page, 'Ruud');
+  await page.goto('/settings/connections');
+  await page.getByRole('button', { name: 'Describe another' }).click();
+  const form = page.getByRole('region', { name: 'Description' });
+  await form
+    .getByLabel('OpenAPI document')
+    .setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{"openapi"') });
+  await expect(form.getByRole('alert')).toContainText('it is neither JSON nor YAML');
+  await form.getByLabel('OpenAPI document').setInputFiles('demo/connections/ferrygate.yaml');
+  await form.getByRole('button', { name: /^POST \/enrichments / }).click();
+  await expect(form.getByRole('textbox', { name: 'address' })).toHaveValue('https://api.ferrygate.example/v1/enrichments');
+  await expect(form.getByRole('textbox', { name: 'collected at, with {ticket}' })).toHaveValue(
+    'https://api.ferrygate.example/v1/enrichments/{ticket}',
+  );
+  await expect(form.getByRole('textbox', { name: 'the e-mail stands at' })).toHaveValue('/address');
+  await form.getByRole('textbox', { name: 'name', exact: true }).fill('Second Ferrygate');
+  await form.getByLabel('key, for {secret}').fill('ferrygate-demo-key');
+  await form.getByRole('spinbutton', { name: 'again after, s' }).fill('1');
+  const { items } = await api<{ items: { name: string; companyName: string | null }[] }>(page, '/people');
+  await form.getByRole('textbox', { name: 'try it on, by name' }).fill(items.find(({ companyName }) => companyName !== null)?.name ?? '');
+  await form.getByRole('button', { name: 'Ask once' }).click();
+  await expect(form.getByRole('row', { name: /\/state/ })).toContainText('how far it is', { timeout: 20_000 });
+  await expect(form.getByRole('row', { name: /ready/ })).toBeVisible();
+  await accessible(page);
+  await form.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('Second Ferrygate is kept.')).toBeVisible();
+
+  await page.goto('/sources/directory');
+  await page.getByRole('combobox', { name: 'Ask' }).click();
+  await page.getByRole('option', { name: 'Tollgate' }).click();
+  await page.getByRole('combobox', { name: 'Look for' }).click();
+  await page.getByRole('option', { name: 'companies' }).click();
+  await page.getByRole('textbox', { name: 'Place' }).fill('Ormskirk');
+  await page.getByRole('button', { name: 'Look' }).click();
+  await expect(page.getByText(/companies fit/)).toBeVisible();
+  await expect(page.getByRole('cell', { name: 'Ormskirk, GB' }).first()).toBeVisible();
+  await accessible(page);
+  await page.getByRole('textbox', { name: 'How many to take in' }).fill('2');
+  await page.getByLabel('only new ones').uncheck();
+  await page.getByRole('button', { name: 'Take in' }).click();
+  await expect(page.getByText(/taken in/).first()).toBeVisible();
 });

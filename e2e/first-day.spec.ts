@@ -1,12 +1,18 @@
 /**
  * The first day of a business of its own, typed in the browser from an empty workspace to the answer that stops a plan: every click
- * is counted and printed. Sites, mails and answers are those of the stand-ins.
+ * is counted and printed. Mails leave by a real mail server (Exim) and lie in real mailboxes (Dovecot), the seller's and the reader's;
+ * sites and the lookup service are those of the stand-ins.
  */
 import { expect, type Page } from '@playwright/test';
+import { ImapFlow } from 'imapflow';
+import nodemailer from 'nodemailer';
 import { accessible, test } from './people';
 
 const ADDRESS = process.env.E2E_EMPTY_ADDRESS ?? '';
-const MAIL = process.env.E2E_EMPTY_MAIL ?? '';
+const PORTS = JSON.parse(process.env.E2E_EMPTY_PORTS ?? '{}') as Readonly<Record<string, number>>;
+const PASSWORDS = JSON.parse(process.env.E2E_EMPTY_ACCOUNTS ?? '{}') as Readonly<Record<string, string>>;
+const SELLER = 'wenna@hartsmead.example';
+const READER = 'j.fern@fernley-propagators.example';
 const CLICKS_MAX = 150;
 test.use({ baseURL: ADDRESS === '' ? '' : new URL(ADDRESS).origin });
 
@@ -26,6 +32,51 @@ async function countClicks(page: Page): Promise<() => number> {
     );
   });
   return () => clicks;
+}
+
+interface Received {
+  readonly messageId: string;
+  readonly from: string;
+  readonly subject: string;
+  readonly text: string;
+}
+/** What lies in the reader's mailbox. */
+async function readersBox(): Promise<readonly Received[]> {
+  const auth = { user: READER, pass: PASSWORDS[READER] ?? '' };
+  const client = new ImapFlow({ host: '127.0.0.1', port: PORTS.imap ?? 0, secure: false, auth, logger: false });
+  await client.connect();
+  const lock = await client.getMailboxLock('INBOX');
+  try {
+    const mails: Received[] = [];
+    for await (const mail of client.fetch('1:*', { envelope: true, source: true }))
+      mails.push({
+        messageId: mail.envelope?.messageId ?? '',
+        from: mail.envelope?.from?.[0]?.address ?? '',
+        subject: mail.envelope?.subject ?? '',
+        text: mail.source?.toString('utf8') ?? '',
+      });
+    return mails;
+  } finally {
+    lock.release();
+    await client.logout();
+  }
+}
+/** The reader answers from their mail program. */
+async function answer(mail: Received, text: string): Promise<void> {
+  const transport = nodemailer.createTransport({
+    host: '127.0.0.1',
+    port: PORTS.relay ?? 0,
+    ignoreTLS: true,
+    auth: { user: READER, pass: PASSWORDS[READER] ?? '' },
+  });
+  await transport.sendMail({
+    from: READER,
+    to: SELLER,
+    subject: `Re: ${mail.subject}`,
+    inReplyTo: mail.messageId,
+    references: mail.messageId,
+    text,
+  });
 }
 
 /** Fills a gap of the letter by keyboard and waits until it stands there. */
@@ -53,7 +104,7 @@ test('from an empty workspace to an answer that stops a plan, all of it typed', 
   const clicks = await countClicks(page);
 
   await page.goto(ADDRESS);
-  await page.getByLabel('your e-mail').fill('wenna@hartsmead.example');
+  await page.getByLabel('your e-mail').fill(SELLER);
   await page.getByLabel('your name').fill('Wenna Tregarth');
   await page.getByLabel('a password').fill('a lantern by the mill pond');
   await page.keyboard.press('Enter');
@@ -68,11 +119,12 @@ test('from an empty workspace to an answer that stops a plan, all of it typed', 
   await page.getByRole('button', { name: 'an address of ours' }).click();
   const box = page.getByRole('form', { name: 'Mailbox' });
   await box.getByLabel('name', { exact: true }).fill('Sales mailbox');
-  await box.getByLabel('writes from').fill('wenna@hartsmead.example');
-  await box.getByRole('combobox', { name: 'mails leave by' }).press('Enter');
-  await page.getByRole('option', { name: 'the relay' }).press('Enter');
+  await box.getByLabel('writes from').fill(SELLER);
+  await box.getByLabel('server', { exact: true }).fill('mail.hartsmead.example');
+  await box.getByLabel('signs in as').fill(SELLER);
+  await box.getByLabel('password', { exact: true }).fill(PASSWORDS[SELLER] ?? '');
   await box.getByRole('button', { name: 'Keep' }).click();
-  await expect(page.getByRole('link', { name: 'wenna@hartsmead.example' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('link', { name: SELLER })).toBeVisible({ timeout: 60_000 });
   await page.getByRole('button', { name: /^a colleague/ }).click();
   await page.keyboard.type('Ivo Castell, ivo@hartsmead.example');
   await page.keyboard.press('Enter');
@@ -120,6 +172,22 @@ test('from an empty workspace to an answer that stops a plan, all of it typed', 
   await page.goto('/messages/plans');
   await page.getByRole('button', { name: 'Copy First contact' }).click();
   await expect(page.getByRole('heading', { name: 'First contact, a copy', level: 1 })).toBeVisible();
+  await page.getByRole('combobox', { name: 'Text of touch 1' }).click();
+  await page.getByRole('option', { name: 'First contact, a copy' }).click();
+  await page.getByRole('button', { name: 'Keep version 2' }).click();
+  await expect(page.getByText(/Version 2 is kept/)).toBeVisible();
+
+  // Answers are read where they come in.
+  await page.goto('/sources');
+  await page.getByRole('link', { name: 'connect a mailbox' }).click();
+  await page.getByRole('textbox', { name: 'What flows call it' }).fill('Answers');
+  await page.getByRole('textbox', { name: 'Mail server (IMAP)' }).fill('mail.hartsmead.example');
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill(SELLER);
+  await page.getByRole('textbox', { name: 'Password' }).fill(PASSWORDS[SELLER] ?? '');
+  await page.getByRole('button', { name: 'Look without taking in' }).click();
+  await expect(page.getByRole('region', { name: 'What lies there' })).not.toContainText('Look before');
+  await page.getByRole('button', { name: 'Switch it on' }).click();
+  await expect(page).toHaveURL(/sources\/watched\/[0-9a-f]/);
 
   // A list as it lies.
   await page.goto('/sources');
@@ -201,10 +269,15 @@ test('from an empty workspace to an answer that stops a plan, all of it typed', 
   await expect(review).toHaveCount(0);
 
   // It leaves within the office hours of the reader, once; the answer stops the plan.
-  const box2 = async (): Promise<{ to: string; text: string }[]> => (await (await page.request.get(`${MAIL}/box`)).json()) as never;
-  for (let day = 0; day < 4 && !(await box2()).some(({ to }) => to === 'j.fern@fernley-propagators.example'); day++)
+  const opener = async (): Promise<Received | undefined> => (await readersBox()).find(({ from }) => from === SELLER);
+  for (let day = 0; day < 4 && (await opener()) === undefined; day++) {
     await page.getByRole('button', { name: 'One day later' }).click();
-  await expect.poll(async () => (await box2()).map(({ to }) => to), { timeout: 120_000 }).toContain('j.fern@fernley-propagators.example');
+    await expect(page.getByRole('button', { name: 'One day later' })).toBeEnabled({ timeout: 120_000 });
+  }
+  await expect.poll(async () => (await opener())?.text, { timeout: 60_000 }).toContain('with 8.9 ha of heated glass');
+  const came = await opener();
+  if (!came) throw new Error('no mail');
+  await answer(came, `Thank you, yes: please send us a box to try.\n\nKind regards\nJude Fern\n\n> ${came.subject}\n`);
   for (let day = 0; day < 2; day++) {
     await page.getByRole('button', { name: 'One day later' }).click();
     await expect(page.getByRole('button', { name: 'One day later' })).toBeEnabled({ timeout: 120_000 });
@@ -213,7 +286,7 @@ test('from an empty workspace to an answer that stops a plan, all of it typed', 
   await page.getByRole('link', { name: /Jude Fern/ }).click();
   await expect(page.getByText('answered', { exact: true }).first()).toBeVisible();
   await expect(page.getByText('the plan stopped').first()).toBeVisible();
-  expect((await box2()).filter(({ to }) => to === 'j.fern@fernley-propagators.example')).toHaveLength(1);
+  expect((await readersBox()).filter(({ from }) => from === SELLER)).toHaveLength(1);
   await accessible(page);
   test.info().annotations.push({ type: 'clicks', description: String(clicks()) });
   process.stdout.write(`first day: ${clicks()} clicks\n`);

@@ -66,7 +66,7 @@ module.exports = {
     order('sending', ['base']),
     order('first-day', ['base', 'fields', 'flow', 'score']),
     order('dossier', ['base', 'fields', 'facts', 'feel', 'formats', 'reader']),
-    order('intake', ['base', 'units', 'fields', 'facts', 'feel', 'match']),
+    order('intake', ['base', 'units', 'fields', 'facts', 'feel', 'match', 'lookup']),
     order('forecast', ['base', 'calendar', 'flow']),
     order('engine', ['base', 'fields', 'facts', 'feel', 'flow', 'lookup', 'match', 'score', 'writer', 'calendar', 'reader']),
     within('tree', []),

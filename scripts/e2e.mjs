@@ -26,6 +26,9 @@ const quiet = (home) => () => {
   return file;
 };
 
+/** Who has a mailbox on the first day of a business of its own: it writes and reads by real servers. */
+const FIRST_DAY = { 'wenna@hartsmead.example': 'lamp oil and rope', 'j.fern@fernley-propagators.example': 'under the fern' };
+
 /** What has been started; it is stopped at the end, however that comes. */
 const worlds = [];
 const begin = async (...world) => {
@@ -44,7 +47,9 @@ async function worldFor(args, no) {
         env: { MILLRACE_WORLD: 'demo/laundry' },
       })
     : undefined;
-  const empty = args.some((arg) => arg.includes('first-day')) ? await begin(`${home}-empty`, { isEmpty: true, forgets: true }) : undefined;
+  const empty = args.some((arg) => arg.includes('first-day'))
+    ? await begin(`${home}-empty`, { isEmpty: true, forgets: true, accounts: FIRST_DAY })
+    : undefined;
   return {
     E2E_URL: world.url,
     E2E_TOKEN: world.token,
@@ -52,7 +57,11 @@ async function worldFor(args, no) {
     E2E_HOOKS: `http://127.0.0.1:${world.ports.hooks}`,
     E2E_OUTPUT: `.local/playwright/${no}`,
     ...(process.env.E2E_JSON && { E2E_JSON: path.join(process.env.E2E_JSON, `${no}.json`) }),
-    ...(empty && { E2E_EMPTY_ADDRESS: empty.firstAddress, E2E_EMPTY_MAIL: `http://127.0.0.1:${empty.ports.mail}` }),
+    ...(empty && {
+      E2E_EMPTY_ADDRESS: empty.firstAddress,
+      E2E_EMPTY_PORTS: JSON.stringify(empty.ports),
+      E2E_EMPTY_ACCOUNTS: JSON.stringify(FIRST_DAY),
+    }),
     ...(laundry && {
       E2E_LAUNDRY_URL: laundry.url,
       E2E_LAUNDRY_TOKEN: laundry.token,

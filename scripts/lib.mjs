@@ -79,11 +79,14 @@ const DEBIAN = {
     fs.readdirSync('/usr/lib/postgresql').some((v) => fs.existsSync(`/usr/lib/postgresql/${v}/bin/initdb`)),
   'dovecot-imapd': () => fs.existsSync('/usr/sbin/dovecot'),
   'dovecot-lmtpd': () => fs.existsSync('/usr/lib/dovecot/lmtp'),
+  'exim4-daemon-light': () => fs.existsSync('/usr/sbin/exim4'),
   radicale: () => fs.existsSync('/usr/bin/radicale'),
   ...Object.fromEntries(DICTIONARIES.map((name) => [name, () => fs.existsSync(`/usr/share/dictd/${name.replace('dict-', '')}.index`)])),
   chromium: () => fs.existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium'),
 };
 
+/** The mail server that tests write by; the demo writes by a stand-in whose readers answer. */
+export const RELAY = 'exim4-daemon-light';
 /** Real servers that the demo's mailboxes and calendars are kept in. */
 export const DEMO_SERVERS = ['dovecot-imapd', 'dovecot-lmtpd', 'radicale'];
 
@@ -220,20 +223,32 @@ export const WORKER_ENV = { MALLOC_ARENA_MAX: '2' };
 const program = (name) => ['--enable-source-maps', `dist/${name}.mjs`];
 
 /**
- * Starts stand-ins (demo only), workers and web on free loopback ports. Returns addresses, the children, and `stop`.
+ * Starts stand-ins (demo only), workers and web on free loopback ports. With `accounts`, addresses with passwords, mails leave by a
+ * real mail server and lie in mailboxes of a real one. Returns addresses, the children, and `stop`.
  * `databaseUrl` must be migrated already.
  */
-export async function startProcesses({ databaseUrl, demo, port, workers = 1, web = true, journal, env: more = {}, restart = false }) {
+export async function startProcesses({
+  databaseUrl,
+  demo,
+  port,
+  workers = 1,
+  web = true,
+  journal,
+  env: more = {},
+  restart = false,
+  accounts,
+}) {
   const children = [];
   const ports = {};
-  for (const name of STANDIN_PORTS) ports[name] = await freePort();
+  const standins = accounts ? [...STANDIN_PORTS, 'relay'] : STANDIN_PORTS;
+  for (const name of standins) ports[name] = await freePort();
   const env = {
     DATABASE_URL: databaseUrl,
     PORT: String(port),
     MILLRACE_DEMO: demo ? '1' : '0',
     MILLRACE_INBOUND_PORT: String(ports.inbound),
     ...(demo && {
-      MILLRACE_SMTP: `127.0.0.1:${ports.smtp}`,
+      MILLRACE_SMTP: `127.0.0.1:${ports.relay ?? ports.smtp}`,
       MILLRACE_STANDIN_WEB: `127.0.0.1:${ports.web}`,
       MILLRACE_STANDIN_MAIL: `http://127.0.0.1:${ports.mail}`,
       MILLRACE_STANDIN_HOOKS: `127.0.0.1:${ports.hooks}`,
@@ -244,6 +259,7 @@ export async function startProcesses({ databaseUrl, demo, port, workers = 1, web
       MILLRACE_PROVIDERS: `http://127.0.0.1:${ports.providers}`,
       MILLRACE_SOURCES: `http://127.0.0.1:${ports.sources}`,
     }),
+    ...(accounts && { MILLRACE_ACCOUNTS: JSON.stringify(accounts) }),
     MILLRACE_LOG: process.env.MILLRACE_LOG ?? 'warn',
     ...WORKER_ENV,
     NODE_ENV: 'production',
@@ -260,11 +276,7 @@ export async function startProcesses({ databaseUrl, demo, port, workers = 1, web
       await add(
         new Child(
           'stand-ins',
-          [
-            ...program('standins/main'),
-            ...STANDIN_PORTS.map((name) => `${name}=${ports[name]}`),
-            ...(journal ? [`journal=${journal}`] : []),
-          ],
+          [...program('standins/main'), ...standins.map((name) => `${name}=${ports[name]}`), ...(journal ? [`journal=${journal}`] : [])],
           env,
           { readyWord: 'ready', restart },
         ),
@@ -308,10 +320,10 @@ export function runProgram(name, env, args = [], options = {}) {
  */
 export async function freshWorld(
   home,
-  { seed = () => 'demo/workspace.json', workers, forgets = false, isEmpty = false, env: more = {} } = {},
+  { seed = () => 'demo/workspace.json', workers, forgets = false, isEmpty = false, accounts, env: more = {} } = {},
 ) {
   ensurePackages();
-  ensureDebian(['postgresql', ...DEMO_SERVERS, ...DICTIONARIES]);
+  ensureDebian(['postgresql', ...DEMO_SERVERS, ...(accounts ? [RELAY] : []), ...DICTIONARIES]);
   await ensureBuilt();
   stopDatabase(home, 'destroy');
   fs.rmSync(home, { recursive: true, force: true });
@@ -335,6 +347,7 @@ export async function freshWorld(
       demo: true,
       port,
       workers,
+      accounts,
       env: { MILLRACE_SECRET: env.MILLRACE_SECRET, MILLRACE_PUBLIC_URL: env.MILLRACE_PUBLIC_URL, ...more },
     });
     return {

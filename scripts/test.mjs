@@ -3,10 +3,10 @@
 import { spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
-import { DEMO_SERVERS, DICTIONARIES, ensureBuilt, ensureDebian, ensurePackages, ROOT } from './lib.mjs';
+import { DEMO_SERVERS, DICTIONARIES, RELAY, ensureBuilt, ensureDebian, ensurePackages, ROOT } from './lib.mjs';
 
 ensurePackages();
-ensureDebian(['postgresql', 'chromium', ...DEMO_SERVERS, ...DICTIONARIES]);
+ensureDebian(['postgresql', 'chromium', ...DEMO_SERVERS, RELAY, ...DICTIONARIES]);
 await ensureBuilt();
 const LOCAL = path.join(ROOT, '.local');
 fs.mkdirSync(LOCAL, { recursive: true });

@@ -24,7 +24,7 @@ export type {
   HoldRulesView,
   HoldTrialView,
 } from './operations-answers';
-export type { ProviderTrial, ProviderView } from './operations-providers';
+export type { ProviderBeginnings, ProviderTrial, ProviderView } from './operations-providers';
 export type { BudgetsView } from './operations-budgets';
 export type { SignInServiceView } from './operations-sign-in';
 export type { FirstDayFill, FirstDayGap, FirstDayShape } from './operations-first-day';

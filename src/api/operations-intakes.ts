@@ -32,6 +32,7 @@ const hookView = z.object({
 });
 
 const criteria = z.object({
+  service: z.string().max(60).default('').describe('a described service that finds records; empty: the directory'),
   what: z.enum(['people', 'companies']).default('people'),
   title: z.string().max(80).default(''),
   words: z.string().max(200).default(''),
@@ -158,7 +159,7 @@ export const INTAKE_OPERATIONS = {
     summary: 'How many people the directory has for these criteria, and what the first of them would become. Nothing is taken in.',
     needs: 'take in',
     body: criteria,
-    answer: z.object({ count: z.number().int(), fresh: z.number().int(), hits: z.array(hit) }),
+    answer: z.object({ count: z.number().int(), more: z.boolean(), fresh: z.number().int(), hits: z.array(hit) }),
   }),
   takeFromDirectory: op({
     method: 'POST',

@@ -56,6 +56,7 @@ export const ROUTES = {
   keepProvider: { method: 'PUT', path: '/providers', instants: ['items.*.checked.at'] },
   removeProvider: { method: 'POST', path: '/providers/remove', instants: ['items.*.checked.at'] },
   tryProvider: { method: 'POST', path: '/providers/try' },
+  readOpenApi: { method: 'POST', path: '/providers/read' },
   listWatched: { method: 'GET', path: '/watched', instants: ['items.*.lastAt', 'items.*.lookedAt'] },
   createWatched: { method: 'POST', path: '/watched' },
   getWatched: { method: 'GET', path: '/watched/{id}', instants: ['entries.*.receivedAt', 'lastAt', 'lookedAt'] },

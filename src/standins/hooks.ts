@@ -1,7 +1,7 @@
 import { createHmac } from 'node:crypto';
 import http from 'node:http';
 import { z } from 'zod';
-import { fold, stableHash } from '../core/base';
+import { Services } from './services';
 import { listen, readJson, sendJson, type StandIn } from './server';
 
 /** The secret of the demo's webhooks; calls that are not signed with it are refused. */
@@ -17,9 +17,10 @@ export interface TakenCall {
 
 /**
  * Other systems of the firm as one stand-in: the planning desk answers what is handed over to it with a visiting slot a
- * moment later, everything else just takes it. `GET /taken` lists calls by their id, each once; `POST /fault` makes it misbehave.
+ * moment later, described services answer by the host they are asked at (`services.ts`), everything else just takes it. `GET /taken` lists calls by their id, each once; `POST /fault` makes it misbehave.
  */
-export async function startHooks(port = 0): Promise<StandIn> {
+export async function startHooks(sources: string, port = 0): Promise<StandIn> {
+  const services = await Services.of(sources);
   const taken = new Map<string, TakenCall>();
   let fault = 'none';
   const handle = async (request: http.IncomingMessage, response: http.ServerResponse): Promise<void> => {
@@ -33,10 +34,7 @@ export async function startHooks(port = 0): Promise<StandIn> {
       sendJson(response, { ok: true });
       return;
     }
-    if (request.headers.host?.startsWith(PENNANT) === true) {
-      pennant(request, response);
-      return;
-    }
+    if (await services.answer(request, response)) return;
     const chunks: Buffer[] = [];
     for await (const chunk of request) chunks.push(chunk as Buffer);
     const text = Buffer.concat(chunks).toString('utf8');
@@ -67,25 +65,6 @@ export async function startHooks(port = 0): Promise<StandIn> {
     });
   });
   return listen(server, port);
-}
-
-/** A lookup service of its own shape, asked by an address with a key: what a described connection is made for. */
-const PENNANT = 'api.pennant-data.example';
-const PENNANT_KEY = 'pennant-demo-key';
-function pennant(request: http.IncomingMessage, response: http.ServerResponse): void {
-  const url = new URL(request.url ?? '/', 'http://pennant.example');
-  if (request.headers['x-api-key'] !== PENNANT_KEY) {
-    sendJson(response, { error: { code: 'no_key', message: 'send your key as X-Api-Key' } }, 401);
-    return;
-  }
-  const [first = '', last = ''] = fold(url.searchParams.get('name') ?? '').split(/\s+/);
-  const domain = url.searchParams.get('domain') ?? '';
-  const dice = Number.parseInt(stableHash(`pennant ${first} ${last} ${domain}`).slice(0, 4), 16) / 0xffff;
-  const contacts =
-    domain === '' || dice > 0.8
-      ? []
-      : [{ address: `${first.slice(0, 1)}.${last}@${domain}`, score: Math.round(60 + dice * 45), kind: 'work' }];
-  sendJson(response, { meta: { credits_left: 412 }, data: { query: { first, last, domain }, contacts } });
 }
 
 /** The planning desk names a slot; a firm whose name is long has none free, so that both ways can be seen. */

@@ -194,6 +194,11 @@ describe('the checker', () => {
       /error: nothing leaves without/,
     ],
     [
+      'an approved message that the plan does not send',
+      'take in from hand\nkeep when email != null\nwrite email "Short" as m\nask "north" to approve m\nfollow up with "First contact"\n',
+      /error: what is approved, m from "Short", would never leave: this plan sends "First contact"/,
+    ],
+    [
       'a result used before it is made',
       'take in from hand\nnote fit.why\nscore company with "Grower fit" as fit\n',
       /error: “fit.why” is not known here/,

@@ -47,7 +47,7 @@ export {
 } from './form';
 export { answerName, flatten, guessPayload, payloadMatchingSchema, payloadRow, type PayloadMatching } from './payload';
 export { pictureSize } from './picture';
-export { directoryHitSchema, type DirectoryHit } from './directory';
+export { directoryHitSchema, hitsIn, type DirectoryHit } from './directory';
 export { planRows, RowPlanner, type Known, type PlanOptions, type RowPlan } from './plan';
 
 export { addressRow, leftAlone, mailRuleSchema, siteOf, type MailRule, type MailToJudge } from './mail';

@@ -3,15 +3,23 @@
  * next provider is asked only when the answer before it is not usable. Refuses: calling anyone - it decides, others ask.
  */
 export { chainSchema, nextProvider, usable, type Asked, type LookupChain, type UsabilityInput } from './chain';
+export { beginning, cameBack, nextCall, progressSchema, type Came, type Progress, type Question } from './asking';
+export { readOpenApi, type OpenApiCall, type OpenApiReading } from './openapi';
+export { atPointer, inList, placesIn, textAt, WHOLE, type Place } from './pointer';
 export {
   answerIn,
-  atPointer,
   callFor,
-  placesIn,
+  doorOf,
+  entriesIn,
+  lookupValues,
   providerProblems,
   providerSchema,
-  SLOTS,
+  searchValues,
+  slotsOf,
   type LookupQuestion,
   type Provider,
   type ProviderCall,
+  type ProviderProblem,
+  type SearchQuestion,
+  type SlotValues,
 } from './provider';

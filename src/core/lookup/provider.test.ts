@@ -1,6 +1,19 @@
 /** Services described by data: what goes out, what is read, and what cannot be. */
 import fc from 'fast-check';
-import { answerIn, atPointer, callFor, placesIn, providerProblems, providerSchema, type Provider } from './index';
+import {
+  answerIn,
+  atPointer,
+  callFor as called,
+  inList,
+  lookupValues,
+  placesIn,
+  providerProblems,
+  providerSchema,
+  type LookupQuestion,
+  type Provider,
+} from './index';
+
+const callFor = (provider: Provider, asked: LookupQuestion, secret: string) => called(provider, lookupValues(asked), secret);
 
 const described = (more: Partial<Provider> = {}): Provider =>
   providerSchema.parse({
@@ -61,6 +74,7 @@ test('every value of an example answer is offered with the place that leads back
   );
 });
 
+const LATER = { ticket: '', url: 'https://api.pennant.example/jobs/{ticket}', state: '', ready: '', failed: '', everyS: 5, atMostS: 60 };
 test.each<[Partial<Provider>, keyof Provider, RegExp]>([
   [{ url: 'ftp://x.example' }, 'url', /begins with https/],
   [{ url: 'https://{host}/find' }, 'url', /the host is fixed/],
@@ -69,10 +83,27 @@ test.each<[Partial<Provider>, keyof Provider, RegExp]>([
   [{ body: '{}' }, 'body', /a GET has no body/],
   [{ value: 'data.address' }, 'value', /begins with \//],
   [{ value: '' }, 'value', /say where the value stands/],
+  [{ finds: 'records', url: 'https://x.example/{name}', record: { name: '/n' } }, 'url', /“\{name\}” is not known: \{words\}/],
+  [{ finds: 'records' }, 'record', /where the name of a person or of a company stands/],
+  [{ mostPages: 3 }, 'list', /pages are pages of a list/],
+  [{ mostPages: 3, list: '/data' }, 'next', /where the next page stands/],
+  [{ later: LATER }, 'later.ticket' as never, /say where the ticket stands/],
+  [
+    { later: { ...LATER, ticket: '/id', url: 'https://elsewhere.example/{ticket}' } },
+    'later.url' as never,
+    /at one host: https:\/\/api.pennant.example/,
+  ],
+  [{ later: { ...LATER, ticket: '/id', state: '/state' } }, 'later.ready' as never, /by which word/],
 ])('%j cannot be asked', (more, at, says) => {
   expect(providerProblems(described(more))).toContainEqual({ at, says: expect.stringMatching(says) as string });
 });
 
 test('a whole description has no problem', () => {
   expect(providerProblems(described())).toEqual([]);
+});
+
+test('a place within one of several is known by its list', () => {
+  expect(inList('/data/contacts/0/address')).toEqual({ list: '/data/contacts', within: '/address' });
+  expect(inList('/3')).toEqual({ list: '/', within: '' });
+  expect(inList('/data/address')).toBeUndefined();
 });

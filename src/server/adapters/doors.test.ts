@@ -1,26 +1,16 @@
 /** The real adapters against real servers: Dovecot by IMAP, Radicale by CalDAV. */
 import fs from 'node:fs';
-import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { meetingsIn } from '../../core/intake';
 import { startCalendars } from '../../standins/calendars';
 import { startMailboxes } from '../../standins/mailboxes';
+import { freePort } from '../../testing/ports';
 import type { Proof, WorldFailure } from '../ports';
 import { openBox } from '../box';
 import { httpCalendars } from './calendars';
 import { imapMailboxes } from './mailboxes';
 
-const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const server = net.createServer();
-    server.listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as net.AddressInfo;
-      server.close(() => {
-        resolve(port);
-      });
-    });
-  });
 const failure = (work: Promise<unknown>): Promise<WorldFailure> =>
   work.then(
     () => Promise.reject(new Error('it should have failed')),

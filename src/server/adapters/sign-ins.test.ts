@@ -1,8 +1,8 @@
 /** Sign-in services, by the standard client, against a stand-in that keeps to the protocol; and the mailboxes that open by their word. */
-import net from 'node:net';
 import type { AddressInfo } from 'node:net';
 import { SMTPServer } from 'smtp-server';
 import { startMailboxes } from '../../standins/mailboxes';
+import { freePort } from '../../testing/ports';
 import { startSignIns, type SignInsStandIn } from '../../standins/sign-ins';
 import { openBox } from '../box';
 import { handOver, tryRoute } from '../net';
@@ -98,16 +98,6 @@ test('a wrong secret, a wrong address and a private one say what they are', asyn
 });
 
 describe('mailboxes that open by its word', () => {
-  const freePort = (): Promise<number> =>
-    new Promise((resolve) => {
-      const taken = net.createServer();
-      taken.listen(0, '127.0.0.1', () => {
-        const { port } = taken.address() as AddressInfo;
-        taken.close(() => {
-          resolve(port);
-        });
-      });
-    });
   const token = async (): Promise<string> => {
     const { url, underway } = await begin();
     return (await signIns.end(server, { url: await click(url, ACCOUNT), underway })).tokens.access;

@@ -22,6 +22,7 @@ import {
 import type { Tx } from '../db';
 import { listFlows, versionsOf } from './store/flows';
 import { dealsByStage, moveStage, renamePipeline } from '../records/store/deals';
+import { providerSchema } from '../../core/lookup';
 import { listProviders } from '../workspace/store/providers';
 import { getSetting, putSetting } from '../platform/store/settings';
 import {
@@ -104,7 +105,8 @@ interface Users {
 /** The library with what things speak of besides: lookup services. */
 export async function thingLibrary(tx: Tx): Promise<Users['library']> {
   const [library, providers] = await Promise.all([loadLibrary(tx), listProviders(tx)]);
-  return { ...library, providers: providers.map((row) => row.name) };
+  const asked = providers.filter((row) => providerSchema.safeParse(row.body).data?.finds === 'value');
+  return { ...library, providers: asked.map((row) => row.name) };
 }
 async function usersOf(tx: Tx): Promise<Users> {
   const [library, said, flows, plans] = await Promise.all([thingLibrary(tx), statements(tx), listFlows(tx), listThings(tx, 'plan')]);

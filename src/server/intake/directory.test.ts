@@ -1,5 +1,9 @@
 import type { DirectoryHit } from '../../core/intake';
-import { WorldFailure, type DirectoryCriteria } from '../ports';
+import { WorldFailure } from '../ports';
+import type { SearchCriteria } from './directory-search';
+import { keepProvider } from '../workspace/providers';
+import { providerSchema } from '../../core/lookup';
+import { monthBudgetName } from '../trips/requests/month-budgets';
 import { demoWorld, type TestWorld } from '../../testing/world';
 import { lookInDirectory, takeFromDirectory } from './directory';
 import { flows } from '../flows/flows';
@@ -7,7 +11,8 @@ import type { Actor } from '../platform/world';
 
 let world: TestWorld;
 let ines: Actor;
-const CRITERIA: DirectoryCriteria = {
+const CRITERIA: SearchCriteria = {
+  service: '',
   what: 'people',
   title: '',
   words: '',
@@ -134,4 +139,63 @@ test('companies: told from those the CRM has, taken in with the directory as the
     known: 0,
     started: 0,
   });
+});
+
+const SERVICE = providerSchema.parse({
+  name: 'Tollgate',
+  finds: 'records',
+  method: 'GET',
+  url: 'https://search.tollgate.example/companies?q={words}&town={place}&page={page}',
+  list: '/items',
+  record: { company: '/legal_name', site: '/web', place: '/seat', country: '/land', profile: '/ref' },
+  mostPages: 9,
+  priceMicro: 10_000,
+});
+/** A page of ten firms, of 24 in all. */
+const firms = (url: string): unknown => {
+  const page = Number(new URL(url).searchParams.get('page'));
+  return {
+    items: Array.from({ length: Math.max(0, Math.min(10, 24 - (page - 1) * 10)) }, (_, i) => {
+      const n = (page - 1) * 10 + i;
+      return {
+        legal_name: `${LAST[n % 12] ?? ''} ${WORDS[n % 8] ?? ''} ${n}`,
+        web: `service-${n}.example`,
+        seat: 'Hessle',
+        land: 'United Kingdom',
+      };
+    }),
+  };
+};
+const companies: SearchCriteria = { ...CRITERIA, what: 'companies', service: 'Tollgate', words: 'glass & co', place: 'Hessle' };
+const spentOn = async (): Promise<number> => {
+  const budget = monthBudgetName('provider', 'Tollgate');
+  const [row] = await world.db<{ micro: number }[]>`select coalesce(sum(spent_micro), 0)::float8 as micro from spend where budget = ${budget}`;
+  return row?.micro ?? 0;
+};
+
+test('a described service is asked page by page, each page paid once; who was taken in is not new again', async () => {
+  await keepProvider(world, ines, { provider: SERVICE });
+  world.outside.service = ({ url }) => firms(url);
+  const look = await lookInDirectory(world, companies);
+  expect(look).toMatchObject({ count: 24, more: false, fresh: 24 });
+  expect(look.hits[0]).toMatchObject({ name: 'Ackroyd North 0', host: 'service-0.example', country: 'GB', becomes: 'new' });
+  expect(world.outside.called[0]?.url).toBe('https://search.tollgate.example/companies?q=glass%20%26%20co&town=Hessle&page=1');
+  expect(world.outside.called).toHaveLength(4);
+  expect(await takeFromDirectory(world, ines, { criteria: companies, most: 12, onlyNew: true, flowId: null })).toEqual({
+    taken: 12,
+    known: 0,
+    started: 0,
+  });
+  expect(await lookInDirectory(world, companies)).toMatchObject({ count: 24, fresh: 12 });
+  expect(world.outside.called).toHaveLength(10);
+  expect(await spentOn()).toBe(80_000);
+});
+
+test('a service that fails, that finds no records, or that nobody described takes nothing in, and says so', async () => {
+  await keepProvider(world, ines, { provider: SERVICE });
+  world.outside.service = () => new WorldFailure('refused', 'Tollgate did not take the key (403)', false);
+  await expect(lookInDirectory(world, companies)).rejects.toThrow('Tollgate did not take the key (403): nothing was taken in');
+  expect(await spentOn()).toBe(0);
+  await expect(lookInDirectory(world, { ...companies, service: 'Pennant' })).rejects.toThrow('asked by lookup chains');
+  await expect(lookInDirectory(world, { ...companies, service: 'Nobody' })).rejects.toThrow('the service “Nobody”');
 });

@@ -1,10 +1,9 @@
 /** The directory as a door: searched by criteria, counted and looked at before anything is taken in. */
 import { planRows, readRow, type DirectoryHit, type RowPlan, type Target } from '../../core/intake';
-import { WorldFailure, type DirectoryCriteria } from '../ports';
 import { findFlow } from '../flows/store/flows';
 import { insertAudit } from '../access/store/audit';
 import { loadCatalogue } from '../records/fields';
-import { counted } from '../workspace/connections';
+import { firstHits, searched, type SearchCriteria } from './directory-search';
 import { planCompanies, takeInCompanies } from './directory-companies';
 import { startTrips } from '../trips/start';
 import { BARS, knownFor, takeInRows } from './take-in';
@@ -12,13 +11,14 @@ import { found, Refusal, workspace, type Actor, type World } from '../platform/w
 
 /** Hits shown before anything is taken in. */
 const SHOWN = 50;
-/** Hits the directory gives at once. */
-const AT_ONCE = 100;
 /** At most so many are taken in by one search. */
 const MOST = 1_000;
 
 export interface DirectoryLook {
+  /** how many there are; of a service that does not say, as many as it has given */
   readonly count: number;
+  /** there are more than it has given */
+  readonly more: boolean;
   /** of those shown, how many are not in the CRM yet */
   readonly fresh: number;
   readonly hits: readonly (DirectoryHit & { readonly becomes: RowPlan['kind']; readonly why: string })[];
@@ -58,27 +58,14 @@ async function planHits(world: World, hits: readonly DirectoryHit[], defaultCoun
   });
 }
 
-async function search(
-  world: World,
-  criteria: DirectoryCriteria,
-  from: number,
-  count: number,
-): Promise<{ readonly count: number; readonly hits: readonly DirectoryHit[] }> {
-  try {
-    return await counted(world, 'directory', () => world.sources.directory(criteria, from, count));
-  } catch (error) {
-    if (error instanceof WorldFailure) throw new Refusal('conflict', `${error.message}: nothing was taken in`);
-    throw error;
-  }
-}
-
 /** How many there are, and what the first of them would become. Nothing is taken in. */
-export async function lookInDirectory(world: World, criteria: DirectoryCriteria): Promise<DirectoryLook> {
-  const { count, hits } = await search(world, criteria, 0, SHOWN);
+export async function lookInDirectory(world: World, criteria: SearchCriteria): Promise<DirectoryLook> {
+  const { count, more, hits } = await firstHits(world, criteria, SHOWN);
   if (criteria.what === 'companies') {
     const companies = await planCompanies(world.db, hits);
     return {
       count,
+      more,
       fresh: companies.filter(({ kind }) => kind === 'new').length,
       hits: companies.map(({ hit, kind, why }) => ({ ...hit, becomes: kind, why })),
     };
@@ -86,6 +73,7 @@ export async function lookInDirectory(world: World, criteria: DirectoryCriteria)
   const planned = await planHits(world, hits, (await workspace(world.db)).defaultCountry);
   return {
     count,
+    more,
     fresh: planned.filter(({ plan }) => plan.kind === 'new').length,
     hits: planned.map(({ hit, plan }) => ({ ...hit, becomes: plan.kind, why: plan.why })),
   };
@@ -95,7 +83,7 @@ export async function lookInDirectory(world: World, criteria: DirectoryCriteria)
 export async function takeFromDirectory(
   world: World,
   actor: Actor,
-  ask: { readonly criteria: DirectoryCriteria; readonly most: number; readonly onlyNew: boolean; readonly flowId: string | null },
+  ask: { readonly criteria: SearchCriteria; readonly most: number; readonly onlyNew: boolean; readonly flowId: string | null },
 ): Promise<{ readonly taken: number; readonly known: number; readonly started: number }> {
   if (ask.most < 1 || ask.most > MOST) throw new Refusal('not valid', `between 1 and ${MOST.toLocaleString('en-GB')} at a time`);
   if (ask.criteria.what === 'companies') return takeCompanies(world, actor, ask);
@@ -103,9 +91,9 @@ export async function takeFromDirectory(
   if (flow && flow.liveVersionId === null) throw new Refusal('conflict', `${flow.name} has no live version: release it first`);
   const { defaultCountry } = await workspace(world.db);
   const now = await world.clock.now();
-  let [from, taken, known, started] = [0, 0, 0, 0];
-  for (;;) {
-    const { count, hits } = await search(world, ask.criteria, from, AT_ONCE);
+  const from = ask.criteria.service === '' ? 'directory' : ask.criteria.service;
+  let [taken, known, started] = [0, 0, 0];
+  for await (const hits of searched(world, ask.criteria)) {
     const planned = (await planHits(world, hits, defaultCountry)).filter(
       ({ plan }) => plan.personId !== null && (!ask.onlyNew || plan.kind === 'new'),
     );
@@ -116,9 +104,9 @@ export async function takeFromDirectory(
         wanted,
         {
           source: 'directory',
-          says: 'Taken in from the directory',
+          says: ask.criteria.service === '' ? 'Taken in from the directory' : `Taken in from ${from}`,
           userId: actor.userId,
-          refOf: (row) => wanted.find(({ plan }) => plan.row === row)?.hit.url ?? 'directory',
+          refOf: (row) => wanted.find(({ plan }) => plan.row === row)?.hit.url ?? from,
           detailOf: (row) => ({ directory: wanted.find(({ plan }) => plan.row === row)?.hit.id ?? '' }),
         },
         now,
@@ -129,10 +117,9 @@ export async function takeFromDirectory(
     });
     taken += wanted.filter(({ plan }) => plan.kind !== 'known').length;
     known += wanted.filter(({ plan }) => plan.kind === 'known').length;
-    from += hits.length;
-    if (taken + known >= ask.most || from >= count || hits.length === 0) break;
+    if (taken + known >= ask.most) break;
   }
-  await insertAudit(world.db, { at: now, userId: actor.userId, what: 'took in from the directory', detail: { taken, known } });
+  await insertAudit(world.db, { at: now, userId: actor.userId, what: 'took in from the directory', detail: { taken, known, from } });
   return { taken, known, started };
 }
 
@@ -140,26 +127,24 @@ export async function takeFromDirectory(
 async function takeCompanies(
   world: World,
   actor: Actor,
-  ask: { readonly criteria: DirectoryCriteria; readonly most: number; readonly onlyNew: boolean; readonly flowId: string | null },
+  ask: { readonly criteria: SearchCriteria; readonly most: number; readonly onlyNew: boolean; readonly flowId: string | null },
 ): Promise<{ readonly taken: number; readonly known: number; readonly started: number }> {
   if (ask.flowId !== null) throw new Refusal('not valid', 'companies go into no flow: take in people, or leave the flow out');
   const now = await world.clock.now();
-  let [from, taken, known] = [0, 0, 0];
-  for (;;) {
-    const { count, hits } = await search(world, ask.criteria, from, AT_ONCE);
+  let [taken, known] = [0, 0];
+  for await (const hits of searched(world, ask.criteria)) {
     const planned = await planCompanies(world.db, hits);
     const wanted = planned.filter(({ kind }) => !ask.onlyNew || kind === 'new').slice(0, ask.most - taken - known);
     await world.db.begin((tx) => takeInCompanies(tx, wanted, { userId: actor.userId }, now));
     taken += wanted.filter(({ kind }) => kind !== 'known').length;
     known += wanted.filter(({ kind }) => kind === 'known').length;
-    from += hits.length;
-    if (taken + known >= ask.most || from >= count || hits.length === 0) break;
+    if (taken + known >= ask.most) break;
   }
   await insertAudit(world.db, {
     at: now,
     userId: actor.userId,
     what: 'took in from the directory',
-    detail: { taken, known, what: 'companies' },
+    detail: { taken, known, what: 'companies', from: ask.criteria.service === '' ? 'directory' : ask.criteria.service },
   });
   return { taken, known, started: 0 };
 }

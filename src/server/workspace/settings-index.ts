@@ -126,11 +126,7 @@ function ofTheOutside({ boxes, failing, services, broken, doors, budgets }: Figu
     line(
       '/settings/connections',
       'Connections',
-      broken > 0
-        ? `${broken} of ${services.length} fails`
-        : services.length === 0
-          ? 'none described'
-          : plural(services.length, 'lookup service'),
+      broken > 0 ? `${broken} of ${services.length} fails` : services.length === 0 ? 'none described' : plural(services.length, 'service'),
       { wants: broken > 0 },
     ),
     line(

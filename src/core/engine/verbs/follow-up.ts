@@ -23,6 +23,8 @@ export const followUp: RunOf<FollowUp> = {
     if (!plan) run.stick(line, `the plan “${step.plan.text}” is gone`);
     else if (!Object.values(run.vars).some((message) => message.approved === true))
       run.stick(line, 'nobody has approved a message of this trip: nothing leaves before that');
+    else if (run.part === 0 && !leavesByPlan(plan, run))
+      run.stick(line, `what was approved is no text of the plan “${step.plan.text}”: it would never leave, and others would unseen`);
     else if (touch) run.request = { kind: 'compose', template: touch.template };
   },
   asks: {
@@ -42,6 +44,12 @@ export const followUp: RunOf<FollowUp> = {
   detail: JUST_SAID,
   older: [],
 };
+
+/** Of what was approved and has not been sent, the plan sends one; where all of it was sent, the plan goes on from there. */
+function leavesByPlan(plan: FollowUpPlan, run: Run): boolean {
+  const waiting = Object.values(run.vars).filter((message) => message.approved === true && message.sent !== true);
+  return waiting.length === 0 || waiting.some((message) => plan.touches.some((touch) => touch.template === message.template));
+}
 
 function touchComposed(answer: AnswerOf<'compose'>, step: FollowUp, line: Instruction, run: Run): void {
   const plan = planOf(step, run);

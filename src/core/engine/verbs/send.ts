@@ -12,6 +12,7 @@ export const send: RunOf<StepOf<'send'>> = {
       run.stick(line, `there is no approved message “${name}” or no mailbox to send it from`);
       return;
     }
+    run.vars[name] = { ...message, sent: true };
     const threadId = stableId('thread', run.trip.id, line.mark);
     if (run.trip.trial) run.log(line, 'sent', 'would send', { subject: message.subject ?? '', body: message.body ?? '' });
     else {

@@ -54,6 +54,7 @@ const newWay = (): Way => ({
   results: new Layers(),
   ensured: new Layers(),
   asked: new Layers(),
+  writtenFrom: new Layers(),
   sent: new Layers(),
   sentJustNow: false,
   gathered: false,

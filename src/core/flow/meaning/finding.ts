@@ -22,6 +22,7 @@ export interface Finding extends Span {
     | 'never reached'
     | 'not ensured'
     | 'not asked'
+    | 'never leaves'
     | 'never used'
     | 'no intake'
     | 'unit'

@@ -15,6 +15,8 @@ export interface Way {
   /** fields that a line has made sure of */
   readonly ensured: Layers<true>;
   readonly asked: Layers<true>;
+  /** the text a message was written from, by the message’s name */
+  readonly writtenFrom: Layers<string>;
   readonly sent: Layers<true>;
   /** a message has gone out and nothing has waited since */
   sentJustNow: boolean;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { approved, exists, needsEmail, sends } from '../meaning/way';
+import { approved, exists, needsEmail, sends, type Check, type Say, type Way } from '../meaning/way';
 import { deed, named, plain } from '../parts/parts';
 import { AMOUNT, reading, refused, withThing, type Ask, type PhraseReading } from '../parts/phrasing';
 import { digits } from '../parts/names';
@@ -64,6 +64,7 @@ export const followUp: VerbOf<FollowUp> = {
         );
     approved(undefined, step.plan, way, check, say, line);
     needsEmail(step.plan, way, check, say, line);
+    approvedLeaves(step, way, check, say);
     // The approved message is the plan's first touch: an answer to it may be waited for below.
     for (const name of way.asked.keys()) way.sent.set(name, true);
     sends(way, check, say, line);
@@ -75,6 +76,22 @@ export const followUp: VerbOf<FollowUp> = {
   weighs: LETS_PASS,
   sends: ({ plan }, library) => library.plans.find((entry) => entry.name === plan.text)?.touches.map((touch) => touch.day) ?? [],
 };
+
+/** What was approved must be what leaves: a plan that sends other texts would leave the approved message behind. */
+function approvedLeaves({ plan }: FollowUp, way: Way, check: Check, say: Say): void {
+  const texts = check.library.plans.find((entry) => entry.name === plan.text)?.touches.map((touch) => touch.template);
+  const waiting = [...way.asked.keys()].filter((name) => !way.sent.has(name) && way.results.get(name)?.body);
+  const [name] = waiting;
+  if (!texts || name === undefined || waiting.some((message) => texts.includes(way.writtenFrom.get(message) ?? ''))) return;
+  const text = way.writtenFrom.get(name);
+  const other = check.library.plans.find((entry) => entry.touches.some((touch) => touch.template === text));
+  say(
+    plan,
+    'never leaves',
+    `what is approved, ${name}${text === undefined ? '' : ` from ${quote(text)}`}, would never leave: this plan sends ${texts.map(quote).join(', ')}`,
+    other && { label: `use the plan ${quote(other.name)}`, edits: [{ from: plan.from, to: plan.to, insert: quote(other.name) }] },
+  );
+}
 
 /** “three times”: plans with that many touches. */
 function times(found: RegExpExecArray, { library }: Ask): PhraseReading {

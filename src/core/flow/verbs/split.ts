@@ -89,6 +89,7 @@ function checkSplit(step: Split, way: Way, check: Check, say: Say): void {
   way.sent.join(open.map((entry) => entry.sent));
   way.ensured.join(open.map((entry) => entry.ensured));
   way.asked.join(open.map((entry) => entry.asked));
+  way.writtenFrom.join(open.map((entry) => entry.writtenFrom));
   way.results.join(open.map((entry) => entry.results));
 }
 
@@ -99,6 +100,7 @@ const branch = (way: Way): Way => ({
   results: new Layers(way.results),
   ensured: new Layers(way.ensured),
   asked: new Layers(way.asked),
+  writtenFrom: new Layers(way.writtenFrom),
   sent: new Layers(way.sent),
   sentJustNow: way.sentJustNow,
   gathered: false,

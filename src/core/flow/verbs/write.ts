@@ -48,7 +48,8 @@ export const write: VerbOf<Write> = {
     return channel && template && { verb: 'write', channel, template, ...(as && { as }) };
   },
   print: ({ channel, template, as }) => [`write ${channel.text} ${quote(template.text)}${asText(as)}`],
-  check({ channel, template }, way, check, say, line) {
+  check({ channel, template, as }, way, check, say, line) {
+    if (as) way.writtenFrom.set(as.text, template.text);
     oneOf(channel, ['email'], 'a channel', say);
     exists(
       template,

@@ -223,17 +223,24 @@ export async function beginLookup(
   readonly costMicro: number;
   readonly reserved: Json;
   readonly dueAt: Instant | null;
+  /** how far the question is, at a service that answers later */
+  readonly asking: Json;
 }> {
   await tx`insert into effect (id, kind, key, state, trip_id, person_id, created_at, started_at) values (${effect.id}, 'look up', ${effect.key}, 'started', ${effect.tripId}, ${effect.personId}, ${now}, ${now}) on conflict (key) do nothing`;
   const [row] = await tx<
-    { state: string; answer: Json; costMicro: number; reserved: Json; dueAt: Instant | null }[]
-  >`select state, answer, cost_micro, reserved, due_at from effect where key = ${effect.key}`;
-  return row ?? { state: 'started', answer: null, costMicro: 0, reserved: null, dueAt: null };
+    { state: string; answer: Json; costMicro: number; reserved: Json; dueAt: Instant | null; asking: Json }[]
+  >`select state, answer, cost_micro, reserved, due_at, asking from effect where key = ${effect.key}`;
+  return row ?? { state: 'started', answer: null, costMicro: 0, reserved: null, dueAt: null, asking: null };
 }
 
 /** When it is a paid question's turn at its provider. */
 export async function setCallTime(tx: Tx, key: string, at: Instant): Promise<void> {
   await tx`update effect set due_at = ${at} where key = ${key}`;
+}
+
+/** How far a question is at a service that answers later, and when to come again; null: it begins anew. */
+export async function setAsking(tx: Tx, key: string, asking: Json, at: Instant | null): Promise<void> {
+  await tx`update effect set asking = ${asking === null ? null : tx.json(asking)}, due_at = coalesce(${at}, due_at) where key = ${key}`;
 }
 
 /** What is set aside for a paid question; null when it is settled. */
@@ -247,7 +254,7 @@ export async function endLookup(
   { answer, costMicro, costTold }: { readonly answer: Json; readonly costMicro: number; readonly costTold: boolean },
   now: Instant,
 ): Promise<void> {
-  await tx`update effect set state = 'done', answer = ${tx.json(answer)}, cost_micro = ${costMicro}, cost_told = ${costTold}, ended_at = ${now} where key = ${key} and state <> 'done'`;
+  await tx`update effect set state = 'done', asking = null, answer = ${tx.json(answer)}, cost_micro = ${costMicro}, cost_told = ${costTold}, ended_at = ${now} where key = ${key} and state <> 'done'`;
 }
 
 /** What a question cost that nobody has been told yet; from now on it is told. */

@@ -1,15 +1,25 @@
 import { stableId, type Json } from '../../../core/base';
 import type { Answer, RecordView, Request } from '../../../core/engine';
-import { answerIn, nextProvider, usable, type Asked, type LookupChain, type LookupQuestion } from '../../../core/lookup';
+import {
+  answerIn,
+  lookupValues,
+  nextProvider,
+  progressSchema,
+  usable,
+  type Asked,
+  type LookupChain,
+  type LookupQuestion,
+} from '../../../core/lookup';
 import { companySite } from '../../../core/match';
 import { z } from 'zod';
 import { WorldFailure, type ProviderAnswer } from '../../ports';
-import { beginLookup, endLookup, setReserved, tellLookupCost } from '../../messages/store/effects';
+import { beginLookup, endLookup, setAsking, setReserved, tellLookupCost } from '../../messages/store/effects';
 import type { HeldTrip } from '../store/trips';
 import type { World } from '../../platform/world';
 import { trialOf } from './trial-of';
-import { counted, inPlace, inTurn } from '../../workspace/connections';
-import { describedCall } from '../../workspace/providers';
+import { askService } from '../../workspace/ask-service';
+import { counted, HeldBack, inPlace, inTurn } from '../../workspace/connections';
+import { describedService } from '../../workspace/providers';
 import { setAside, settleReservation, type SpendLedger } from './paid';
 
 const keptSchema = z.object({ value: z.string().nullable(), confidence: z.number(), tookMs: z.number() });
@@ -33,14 +43,39 @@ export async function lookUp(
   return { kind: 'look up', asked };
 }
 
+const MOMENTS_MS = 60_000;
+
 /** Asks a service that is described here, else the one of that name that this installation was started with. */
-async function askAnywhere(world: World, name: string, key: string, question: LookupQuestion): Promise<ProviderAnswer> {
-  const described = await describedCall(world, world.db, name, question);
-  if (!described) return world.providers.ask({ provider: name, key, ...question });
+async function askAnywhere(world: World, name: string, key: string, question: LookupQuestion, asking: Json): Promise<ProviderAnswer> {
+  const service = await describedService(world, world.db, name);
+  if (!service) return world.providers.ask({ provider: name, key, ...question });
   const started = performance.now();
-  const { call, provider } = described;
-  const answer = await world.providers.call(name, { ...call, headers: { 'idempotency-key': key, ...call.headers } });
-  return { ...answerIn(provider, answer), tookMs: Math.round(performance.now() - started) };
+  const took = () => ({ tookMs: Math.round(performance.now() - started) });
+  const progress = progressSchema.safeParse(asking).data;
+  let best: ReturnType<typeof answerIn> = { value: null, confidence: 0 };
+  for await (const came of askService(world, service, { values: lookupValues(question), progress, key })) {
+    if (came.kind === 'failed') {
+      await setAsking(world.db, key, null, null);
+      throw new WorldFailure('refused', `${name}: ${came.says}`, false);
+    }
+    if (came.kind === 'wait') {
+      const again = (await world.clock.now()) + came.ms;
+      await setAsking(world.db, key, { ...came.progress }, again);
+      throw new HeldBack(`waits for the answer of ${name}`, again, came.ms <= MOMENTS_MS);
+    }
+    for (const answer of came.entries.map((entry) => answerIn(service.provider, entry))) {
+      if (answer.value === null) continue;
+      const fits = usable({
+        value: answer.value,
+        personName: question.personName,
+        companyHost: question.host,
+        confidence: answer.confidence,
+      });
+      if (fits.ok) return { ...answer, ...took() };
+      if (best.value === null || answer.confidence > best.confidence) best = answer;
+    }
+  }
+  return { ...best, ...took() };
 }
 
 async function askOne(
@@ -73,7 +108,7 @@ async function askOne(
     const companyName = typeof view.company?.name === 'string' ? view.company.name : null;
     const question = { field, personName: view.person.name, companyName, host };
     const answer = await inPlace(world, { name: provider.name, atOnce: provider.atOnce }, now, () =>
-      counted(world, provider.name, () => askAnywhere(world, provider.name, key, question)),
+      counted(world, provider.name, () => askAnywhere(world, provider.name, key, question, ledger.asking)),
     );
     // Paid only for an answer, and only once.
     const costMicro = answer.value === null ? 0 : provider.priceMicro;

@@ -1,6 +1,4 @@
-/** @jsxImportSource @emotion/react */
 'use client';
-import { Button } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { ProviderView } from '../../../api';
@@ -8,9 +6,9 @@ import { call } from '../../client';
 import { useAsk } from '../../client/use-ask';
 import { agoText } from '../../kit/format';
 import { Empty, Tag } from '../../kit/parts';
-import { placed } from '../../kit/placed';
 import { NEW_PROVIDER } from '../state/provider';
 import { ConnectionForm } from './ConnectionForm';
+import { PickList } from './PickList';
 import { SettingsFrame, type IndexLine } from './SettingsFrame';
 
 interface Props {
@@ -20,7 +18,12 @@ interface Props {
   readonly mayChange: boolean;
 }
 
-/** Lookup services described by data: how they are asked, where their answer stands, what asks them, how the last try went. */
+const usedFor = ({ provider, usedBy }: ProviderView): string => {
+  if (provider.finds === 'records') return 'asked from the directory';
+  return usedBy.length === 0 ? 'no chain asks it' : `asked by ${usedBy.join(', ')}`;
+};
+
+/** Outside services described by data: how they are asked, where their answer stands, what asks them, how the last try went. */
 export function Connections({ index, first, now, mayChange }: Props) {
   const router = useRouter();
   const [items, setItems] = useState(first);
@@ -33,39 +36,20 @@ export function Connections({ index, first, now, mayChange }: Props) {
   };
   return (
     <SettingsFrame index={index} title="Settings" tags={<span className="quiet">connections</span>} said={said} onClose={hush}>
-      <section className="col paper" css={placed({ flex: '0 0 260px' })} tabIndex={0} aria-label="Connections">
-        {items.length === 0 ? (
-          <Empty title="No connection yet">A lookup service is described once: its address, its key, and where its answer stands.</Empty>
-        ) : null}
-        {items.map(({ provider, usedBy, checked }) => (
-          <button
-            key={provider.name}
-            className={`settings-pick${provider.name === chosen ? ' on' : ''}`}
-            aria-pressed={provider.name === chosen}
-            onClick={() => {
-              setChosen(provider.name);
-            }}
-          >
-            <span className="strong">{provider.name}</span>{' '}
-            {checked ? <Tag tone={checked.ok ? 'moss' : 'brick'}>{checked.ok ? '✓ answers' : '✕ fails'}</Tag> : null}
-            <span className="quiet small">
-              {usedBy.length === 0 ? 'no chain asks it' : `asked by ${usedBy.join(', ')}`}
-              {checked ? ` · tried ${agoText(checked.at, now)}` : ''}
-            </span>
-          </button>
-        ))}
-        {mayChange ? (
-          <p css={placed({ padding: '10px 16px' })}>
-            <Button
-              onClick={() => {
-                setChosen(null);
-              }}
-            >
-              Describe another
-            </Button>
-          </p>
-        ) : null}
-      </section>
+      <PickList
+        label="Connections"
+        items={items.map((item) => ({
+          name: item.provider.name,
+          tag: item.checked ? <Tag tone={item.checked.ok ? 'moss' : 'brick'}>{item.checked.ok ? '✓ answers' : '✕ fails'}</Tag> : null,
+          says: `${usedFor(item)}${item.checked ? ` · tried ${agoText(item.checked.at, now)}` : ''}`,
+        }))}
+        chosen={chosen}
+        onChoose={setChosen}
+        mayAdd={mayChange}
+        empty={
+          <Empty title="No connection yet">An outside service is described once: its address, its key, and where its answer stands.</Empty>
+        }
+      />
       <ConnectionForm
         key={chosen ?? 'new'}
         first={view?.provider ?? NEW_PROVIDER}

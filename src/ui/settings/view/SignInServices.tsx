@@ -11,6 +11,7 @@ import { Empty, Notice, Tag } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { NEW_SERVICE, usedFor } from '../state/sign-in';
 import { ServiceForm } from './ServiceForm';
+import { PickList } from './PickList';
 import { SettingsFrame, type IndexLine } from './SettingsFrame';
 
 interface Props {
@@ -36,39 +37,23 @@ export function SignInServices({ index, first, backTo, zone, came, mayChange }: 
   };
   return (
     <SettingsFrame index={index} title="Settings" tags={<span className="quiet">signing in</span>} said={said} onClose={hush}>
-      <section className="col paper" css={placed({ flex: '0 0 260px' })} tabIndex={0} aria-label="Sign-in services">
-        {items.length === 0 ? (
+      <PickList
+        label="Sign-in services"
+        items={items.map((item) => ({
+          name: item.service.name,
+          tag: item.accounts.some((account) => account.problem !== null) ? <Tag tone="brick">a mailbox is shut</Tag> : null,
+          says: usedFor(item),
+        }))}
+        chosen={chosen}
+        onChoose={setChosen}
+        mayAdd={mayChange}
+        empty={
           <Empty title="Passwords only, so far">
             Where your house has a service that people sign in at (OpenID Connect), they come in here by it, and mailboxes open without a
             password being kept.
           </Empty>
-        ) : null}
-        {items.map((item) => (
-          <button
-            key={item.service.name}
-            className={`settings-pick${item.service.name === chosen ? ' on' : ''}`}
-            aria-pressed={item.service.name === chosen}
-            onClick={() => {
-              setChosen(item.service.name);
-            }}
-          >
-            <span className="strong">{item.service.name}</span>{' '}
-            {item.accounts.some((account) => account.problem !== null) ? <Tag tone="brick">a mailbox is shut</Tag> : null}
-            <span className="quiet small">{usedFor(item)}</span>
-          </button>
-        ))}
-        {mayChange ? (
-          <p css={placed({ padding: '10px 16px' })}>
-            <Button
-              onClick={() => {
-                setChosen(null);
-              }}
-            >
-              Describe another
-            </Button>
-          </p>
-        ) : null}
-      </section>
+        }
+      />
       <section
         className="col paper grow"
         css={placed({ padding: '14px 20px', display: 'grid', gap: 12, alignContent: 'start' })}

@@ -13,6 +13,7 @@ const [load, trade] = known as [(typeof known)[number], (typeof known)[number]];
 
 test('nothing typed asks nothing', () => {
   expect(criteriaOf(EMPTY, known)).toEqual({
+    service: '',
     what: 'people',
     title: '',
     words: '',
@@ -41,4 +42,10 @@ test('what is no amount of the unit is said, and not asked', () => {
   expect(wrongWith(load, '3 t')).toBeUndefined();
   expect(wrongWith(trade, 'lots')).toBeUndefined();
   expect(criteriaOf({ ...EMPTY, own: { drum_load: 'lots' } }, known).fields).toEqual([]);
+});
+
+test('a described service is asked nothing that only the directory knows', () => {
+  const typed = { ...EMPTY, own: { [known[0]?.key ?? '']: '3' }, minEmployees: '10' };
+  expect(criteriaOf(typed, known).minEmployees).toBe(10);
+  expect(criteriaOf({ ...typed, service: 'Tollgate' }, known)).toMatchObject({ service: 'Tollgate', fields: [], minEmployees: null });
 });

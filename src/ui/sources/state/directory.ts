@@ -1,8 +1,16 @@
 import { isFigure, readTyped, type Field } from '../../../core/fields';
 import type { DirectoryHit } from '../../../core/intake';
 
+/** A described service that finds people or companies; a page of its answers costs so many millionths of a euro. */
+export interface SearchService {
+  readonly name: string;
+  readonly priceMicro: number;
+}
+
 /** What was typed to find somebody by. */
 export interface Asked {
+  /** a described service; empty: the directory */
+  readonly service: string;
   readonly what: 'people' | 'companies';
   readonly title: string;
   readonly words: string;
@@ -13,10 +21,21 @@ export interface Asked {
   readonly minEmployees: string;
   readonly order: string;
 }
-export const EMPTY: Asked = { what: 'people', title: '', words: '', place: '', country: '', own: {}, minEmployees: '', order: 'name' };
+export const EMPTY: Asked = {
+  service: '',
+  what: 'people',
+  title: '',
+  words: '',
+  place: '',
+  country: '',
+  own: {},
+  minEmployees: '',
+  order: 'name',
+};
 
 export interface Look {
   readonly count: number;
+  readonly more: boolean;
   readonly fresh: number;
   readonly hits: readonly (DirectoryHit & { readonly becomes: string; readonly why: string })[];
 }
@@ -41,6 +60,6 @@ export function wrongWith(field: Field, typed: string): string | undefined {
 /** What the directory is asked, of the fields it knows. */
 export const criteriaOf = ({ own, ...rest }: Asked, known: readonly Field[]) => ({
   ...rest,
-  fields: known.flatMap((entry) => criterionOf(entry, own[entry.key] ?? '')),
-  minEmployees: rest.minEmployees.trim() === '' ? null : Number(rest.minEmployees),
+  fields: (rest.service === '' ? known : []).flatMap((entry) => criterionOf(entry, own[entry.key] ?? '')),
+  minEmployees: rest.service !== '' || rest.minEmployees.trim() === '' ? null : Number(rest.minEmployees),
 });

@@ -1,13 +1,25 @@
 import { Button, MenuItem, TextField } from '@mui/material';
 import { isFigure } from '../../../core/fields';
-import { wrongWith } from '../state/directory';
+import { euro } from '../../kit/format';
+import { wrongWith, type SearchService } from '../state/directory';
 import type { DirectorySearch } from './useDirectory';
 
 const COUNTRIES = ['GB', 'IE', 'NL', 'BE', 'DE', 'FR', 'ES', 'IT', 'PL', 'DK', 'SE'];
 
 /** What to find people or companies by. */
-export function DirectoryCriteria({ asked, ask, look, isStale, busy, known, search }: DirectorySearch) {
+export function DirectoryCriteria({
+  asked,
+  ask,
+  look,
+  isStale,
+  busy,
+  known,
+  search,
+  services,
+}: DirectorySearch & { readonly services: readonly SearchService[] }) {
   const isPeople = asked.what === 'people';
+  const isDirectory = asked.service === '';
+  const price = services.find(({ name }) => name === asked.service)?.priceMicro;
   const field = (key: 'title' | 'words' | 'place' | 'minEmployees', label: string, placeholder: string) => (
     <TextField
       label={label}
@@ -26,6 +38,25 @@ export function DirectoryCriteria({ asked, ask, look, isStale, busy, known, sear
         search();
       }}
     >
+      {services.length > 0 ? (
+        <TextField
+          select
+          label="Ask"
+          slotProps={{ select: { displayEmpty: true } }}
+          helperText={price === undefined ? undefined : price === 0 ? 'costs nothing' : `${euro(price)} for each page of answers`}
+          value={asked.service}
+          onChange={(event) => {
+            ask({ service: event.target.value });
+          }}
+        >
+          <MenuItem value="">the directory</MenuItem>
+          {services.map(({ name }) => (
+            <MenuItem key={name} value={name}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+      ) : null}
       <TextField
         select
         label="Look for"
@@ -69,23 +100,8 @@ export function DirectoryCriteria({ asked, ask, look, isStale, busy, known, sear
           }}
         />
       ))}
-      {field('minEmployees', 'People at least', '10')}
-      <TextField
-        select
-        label="In the order of"
-        value={asked.order}
-        onChange={(event) => {
-          ask({ order: event.target.value });
-        }}
-      >
-        <MenuItem value="name">name</MenuItem>
-        {known.filter(isFigure).map((entry) => (
-          <MenuItem key={entry.key} value={entry.key}>
-            {entry.label}, most first
-          </MenuItem>
-        ))}
-        <MenuItem value="newest">newest profile first</MenuItem>
-      </TextField>
+      {isDirectory ? field('minEmployees', 'People at least', '10') : null}
+      {isDirectory ? <InTheOrderOf asked={asked} ask={ask} known={known} /> : null}
       <Button
         type="submit"
         variant={look === null || isStale ? 'contained' : 'outlined'}
@@ -94,5 +110,26 @@ export function DirectoryCriteria({ asked, ask, look, isStale, busy, known, sear
         {busy ? 'Looking …' : 'Look'}
       </Button>
     </form>
+  );
+}
+
+function InTheOrderOf({ asked, ask, known }: Pick<DirectorySearch, 'asked' | 'ask' | 'known'>) {
+  return (
+    <TextField
+      select
+      label="In the order of"
+      value={asked.order}
+      onChange={(event) => {
+        ask({ order: event.target.value });
+      }}
+    >
+      <MenuItem value="name">name</MenuItem>
+      {known.filter(isFigure).map((entry) => (
+        <MenuItem key={entry.key} value={entry.key}>
+          {entry.label}, most first
+        </MenuItem>
+      ))}
+      <MenuItem value="newest">newest profile first</MenuItem>
+    </TextField>
   );
 }

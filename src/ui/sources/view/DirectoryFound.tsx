@@ -27,7 +27,10 @@ export function DirectoryFound({ search, look, flows, mayTakeIn }: Props) {
   return (
     <>
       <div className="found">
-        <span className="count">{countText(look.count)}</span>
+        <span className="count">
+          {look.more ? 'at least ' : ''}
+          {countText(look.count)}
+        </span>
         <span>
           {isPeople ? (look.count === 1 ? 'person fits' : 'people fit') : look.count === 1 ? 'company fits' : 'companies fit'}
           <span className="quiet">
@@ -42,7 +45,7 @@ export function DirectoryFound({ search, look, flows, mayTakeIn }: Props) {
       <div className="cols">
         <section className="col paper grow">
           <Hits look={look} isPeople={isPeople} known={known} />
-          {look.count > look.hits.length ? <p className="quiet small shown">The first {look.hits.length} are shown.</p> : null}
+          {look.more || look.count > look.hits.length ? <p className="quiet small shown">The first {look.hits.length} are shown.</p> : null}
         </section>
       </div>
     </>

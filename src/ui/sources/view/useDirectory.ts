@@ -20,18 +20,20 @@ export function useDirectory() {
   const [isStale, setStale] = useState(false);
   const [busy, setBusy] = useState(false);
   const [said, setSaid] = useState<SaidText | null>(null);
-  const known = useFields()
+  const inDirectory = useFields()
     .all('company')
     .filter((entry) => entry.inDirectory);
+  // A described service is asked by words, role, place and country; what the directory knows besides, it does not.
+  const known = asked.service === '' ? inDirectory : [];
   const criteria = criteriaOf(asked, known);
   const failed = (error: unknown): void => {
     setBusy(false);
     setSaid({ calm: false, text: sayProblem(error) });
   };
-  /** What is found is of other criteria from now on; of the other kind it means nothing. */
+  /** What is found is of other criteria from now on; of the other kind, or from elsewhere, it means nothing. */
   const ask = (change: Partial<Asked>): void => {
     setAsked({ ...asked, ...change });
-    if (change.what === undefined) setStale(true);
+    if (change.what === undefined && change.service === undefined) setStale(true);
     else setLook(null);
   };
   const search = (): void => {

@@ -1,4 +1,5 @@
 import { liveFlows } from '../../../../server/flows/flows';
+import { searchServices } from '../../../../server/workspace/providers';
 import { Directory } from '../../../../ui/sources/view/Directory';
 import { signed } from '../../../session';
 
@@ -6,5 +7,6 @@ export const metadata = { title: 'Directory' };
 
 export default async function DirectoryRoute() {
   const { world, may } = await signed();
-  return <Directory flows={await liveFlows(world)} mayTakeIn={may('take in')} />;
+  const [flows, services] = await Promise.all([liveFlows(world), searchServices(world)]);
+  return <Directory flows={flows} mayTakeIn={may('take in')} services={services} />;
 }

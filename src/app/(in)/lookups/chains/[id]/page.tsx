@@ -11,6 +11,6 @@ export default async function ChainPage({ params }: { readonly params: Promise<{
   const { world, may } = await signed();
   const { id } = await params;
   const [view, described, space] = await Promise.all([orNotFound(thing(world, id)), providers(world), workspace(world.db)]);
-  const names = described.map(({ provider }) => provider.name);
+  const names = described.flatMap(({ provider }) => (provider.finds === 'value' ? [provider.name] : []));
   return <ChainBench key={id} first={view} described={names} zone={space.zone} mayChange={may('edit flows')} />;
 }
