@@ -24,6 +24,7 @@ export type {
   HoldRulesView,
   HoldTrialView,
 } from './operations-answers';
+export type { ExampleView } from './operations-example';
 export type { ProviderBeginnings, ProviderTrial, ProviderView } from './operations-providers';
 export type { BudgetsView } from './operations-budgets';
 export type { SignInServiceView } from './operations-sign-in';

@@ -10,6 +10,7 @@ import { INTAKE_OPERATIONS } from './operations-intakes';
 import { WATCHED_OPERATIONS } from './operations-watched';
 import { ANSWER_OPERATIONS } from './operations-answers';
 import { OPENING_OPERATIONS } from './operations-openings';
+import { EXAMPLE_OPERATIONS } from './operations-example';
 import { PROVIDER_OPERATIONS } from './operations-providers';
 import { RECORD_OPERATIONS } from './operations-records';
 import { SAFETY_OPERATIONS } from './operations-safety';
@@ -25,6 +26,7 @@ export const OPERATIONS = {
   ...FIELD_OPERATIONS,
   ...ANSWER_OPERATIONS,
   ...OPENING_OPERATIONS,
+  ...EXAMPLE_OPERATIONS,
   ...PROVIDER_OPERATIONS,
   ...WATCHED_OPERATIONS,
   ...FLOW_OPERATIONS,

@@ -2,6 +2,7 @@
  * A world for tests: a database of its own on a real PostgreSQL, a clock that only the test moves, and an outside kept in
  * memory that does what the test says. Never shipped.
  */
+import { exampleFiles } from '../server/adapters/examples';
 import { randomUUID } from 'node:crypto';
 import fs from 'node:fs';
 import { parse } from 'csv-parse/sync';
@@ -236,6 +237,7 @@ export async function testWorld(template = 'template_millrace'): Promise<TestWor
     },
     dictionary: { glosses: () => ({}), knows: () => false },
     papers: { dossier: async (dossier) => Buffer.from(dossier.title) },
+    examples: exampleFiles('demo'),
     passwords: { hash: async (password) => `hash of ${password}`, verify: async (hash, password) => hash === `hash of ${password}` },
     signIns: { look: nowhere, begin: nowhere, end: nowhere, renew: nowhere },
     log: { info: () => undefined, warn: () => undefined, error: () => undefined },

@@ -8,6 +8,7 @@ import { copyOfPerson, takeOut } from '../workspace/take-out';
 import { answerBook, answeredLately } from '../messages/answer-book';
 import * as bundles from '../flows/bundles';
 import * as control from '../trips/control';
+import { beginExample, examples, removeExample } from '../workspace/example';
 import { beginningsOf } from '../workspace/open-api';
 import * as directory from '../intake/directory';
 import * as barred from '../messages/do-not-contact';
@@ -194,6 +195,9 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   listProviders: async ({ world }) => ({ items: await providers.providers(world) }),
   keepProvider: async ({ world, actor, body }) => ({ items: await providers.keepProvider(world, actor, body) }),
   removeProvider: async ({ world, actor, body }) => ({ items: await providers.removeProvider(world, actor, body.name) }),
+  examples: ({ world }) => examples(world),
+  beginExample: ({ world, actor, body }) => beginExample(world, actor, body.name),
+  removeExample: ({ world, actor }) => removeExample(world, actor),
   readOpenApi: ({ body }) => Promise.resolve(beginningsOf(body.document)),
   tryProvider: ({ world, body }) => providers.tryProvider(world, body),
   listOpenings: async ({ world }) => ({ items: await openings.openings(world) }),

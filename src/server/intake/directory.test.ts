@@ -169,7 +169,9 @@ const firms = (url: string): unknown => {
 const companies: SearchCriteria = { ...CRITERIA, what: 'companies', service: 'Tollgate', words: 'glass & co', place: 'Hessle' };
 const spentOn = async (): Promise<number> => {
   const budget = monthBudgetName('provider', 'Tollgate');
-  const [row] = await world.db<{ micro: number }[]>`select coalesce(sum(spent_micro), 0)::float8 as micro from spend where budget = ${budget}`;
+  const [row] = await world.db<
+    { micro: number }[]
+  >`select coalesce(sum(spent_micro), 0)::float8 as micro from spend where budget = ${budget}`;
   return row?.micro ?? 0;
 };
 

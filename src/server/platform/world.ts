@@ -11,6 +11,7 @@ import type {
   Mail,
   Mailboxes,
   Papers,
+  Examples,
   Passwords,
   Providers,
   SignIns,
@@ -35,6 +36,7 @@ export interface World {
   readonly box: Box;
   readonly papers: Papers;
   readonly dictionary: Dictionary;
+  readonly examples: Examples;
   readonly passwords: Passwords;
   readonly signIns: SignIns;
   readonly log: Log;

@@ -320,6 +320,21 @@ export interface SignIns {
   renew(server: SignInServer, refresh: string): Promise<Tokens>;
 }
 
+/** A made-up workspace that ships with Millrace, as its files say it. */
+export interface ExampleFiles {
+  /** as it is described; not looked at yet */
+  readonly workspace: unknown;
+  /** the flow that shows it */
+  readonly flow: string;
+  readonly companies: readonly Readonly<Record<string, string>>[];
+  readonly people: readonly Readonly<Record<string, string>>[];
+}
+export interface Examples {
+  /** their names; none where they were not installed */
+  list(): Promise<readonly string[]>;
+  read(name: string): Promise<ExampleFiles>;
+}
+
 export interface Passwords {
   hash(password: string): Promise<string>;
   verify(hash: string, password: string): Promise<boolean>;

@@ -10,6 +10,7 @@ import { mailProof, nameServers } from '../adapters/mail-proof';
 import { imapMailboxes } from '../adapters/mailboxes';
 import { pdfPapers } from '../adapters/papers';
 import { argonPasswords } from '../adapters/passwords';
+import { exampleFiles } from '../adapters/examples';
 import { demoWorld, httpProviders } from '../adapters/providers';
 import { oidcSignIns } from '../adapters/sign-ins';
 import { httpSources } from '../adapters/sources';
@@ -44,6 +45,7 @@ export function makeWorld(config: Config, name: string, options: { readonly plan
     box,
     papers: pdfPapers(),
     dictionary: new Dictionaries(),
+    examples: exampleFiles('demo'),
     passwords: argonPasswords,
     signIns: oidcSignIns(config.standinSignIn),
     log,

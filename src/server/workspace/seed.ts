@@ -92,6 +92,8 @@ export const workspaceSeedSchema = z.object({
   /** a file of entries that were sent through the forms, with the files beside it */
   entries: z.string().optional(),
   flows: z.array(z.string()),
+  /** what it shows as an example within another workspace, and the flow that shows it */
+  example: z.object({ about: z.string(), flow: z.string() }).optional(),
   crm: z.object({ companies: z.string(), people: z.string(), deals: z.string().optional(), confirmed: z.string().optional() }).optional(),
 });
 export type WorkspaceSeed = z.infer<typeof workspaceSeedSchema>;
@@ -146,7 +148,7 @@ export async function seedWorkspace(
   const builder = seed.users.find((user) => user.role === 'builder') ?? seed.users[0];
   const actor = builder ? { userId: idOf(builder.email), name: builder.name } : { userId: null, name: 'Millrace' };
   await seedConnections(world, actor, seed, startsAt);
-  await seedCrm(world, texts.companies, texts.people, seed.workspace.defaultCountry);
+  await seedCrm(world, texts, seed.workspace.defaultCountry);
   await seedConfirmed(world, texts.confirmed ?? [], startsAt);
   await seedDeals(world, texts.deals ?? [], texts.people, startsAt);
   for (const { name, holdRules } of seed.mailboxes)
@@ -243,7 +245,13 @@ function valuesOf(fields: Catalogue, kind: 'company' | 'person', row: CrmRow, co
   return values;
 }
 
-async function seedCrm(world: World, companies: readonly CrmRow[], people: readonly CrmRow[], defaultCountry: string): Promise<void> {
+/** Returns the ids of what was made. */
+export async function seedCrm(
+  world: World,
+  { companies, people }: { readonly companies: readonly CrmRow[]; readonly people: readonly CrmRow[] },
+  defaultCountry: string,
+  { sourceRef, prefix } = { sourceRef: 'card from before', prefix: 'crm' },
+): Promise<{ readonly companies: readonly string[]; readonly people: readonly string[] }> {
   const now = await world.clock.now();
   const fields = await loadCatalogue(world.db);
   const newCompanies: NewCompany[] = [];
@@ -252,12 +260,12 @@ async function seedCrm(world: World, companies: readonly CrmRow[], people: reado
   const keep = (kind: 'company' | 'person', id: string, row: CrmRow, at: number, country: string): Record<string, FactValue> => {
     const values = valuesOf(fields, kind, row, country);
     for (const [field, value] of Object.entries(values))
-      facts.push({ record: { kind, id }, field, value, source: 'crm', sourceRef: 'card from before', confidence: 0.7, observedAt: at });
+      facts.push({ record: { kind, id }, field, value, source: 'crm', sourceRef, confidence: 0.7, observedAt: at });
     return values;
   };
   const countries = new Map<string, string>();
   for (const [i, row] of companies.entries()) {
-    const id = stableId('crm company', row.key ?? String(i));
+    const id = stableId(`${prefix} company`, row.key ?? String(i));
     countries.set(row.key ?? '', row.country ?? defaultCountry);
     const values = keep('company', id, row, now - (200 + i) * 86_400_000, row.country ?? defaultCountry);
     newCompanies.push({
@@ -271,12 +279,12 @@ async function seedCrm(world: World, companies: readonly CrmRow[], people: reado
     });
   }
   for (const [i, row] of people.entries()) {
-    const id = stableId('crm person', String(i), row.name ?? '');
+    const id = stableId(`${prefix} person`, String(i), row.name ?? '');
     const values = keep('person', id, row, now - (150 + i) * 86_400_000, countries.get(row.company ?? '') ?? defaultCountry);
     newPeople.push({
       id,
       values,
-      companyId: row.company ? stableId('crm company', row.company) : null,
+      companyId: row.company ? stableId(`${prefix} company`, row.company) : null,
       matchKeys: personKeys({ name: String(values.name), ...reachOf(values) }),
     });
   }
@@ -288,6 +296,7 @@ async function seedCrm(world: World, companies: readonly CrmRow[], people: reado
       facts.map((fact) => ({ fact, meta: { tripId: null, mark: null, userId: null } })),
     );
   });
+  return { companies: newCompanies.map(({ id }) => id), people: newPeople.map(({ id }) => id) };
 }
 
 /** What stands outside: webhooks, lookup services, services that people and mailboxes sign in by. */

@@ -41,6 +41,19 @@ export async function lineCounts(tx: Tx, flowId: string): Promise<LineCount[]> {
   ];
 }
 
+/** Counts the lines of flows anew, from the journals that are there: after trips were taken away. */
+export async function recountLines(tx: Tx, flowIds: readonly string[]): Promise<void> {
+  const flows = [...flowIds];
+  await tx`delete from line_count where flow_id = any(${flows}::uuid[])`;
+  await tx`insert into line_count (flow_id, mark, outcome, arm, trips, cost_micro, took_ms)
+    select flow_id, mark, outcome, arm, count(*), sum(cost), sum(took) from (
+      select distinct on (j.trip_id, j.mark) t.flow_id, j.mark, j.outcome, j.detail->>'arm' as arm,
+        sum(j.cost_micro) over same as cost, sum(j.took_ms) over same as took
+      from journal j join trip t on t.id = j.trip_id where t.trial_id is null and t.flow_id = any(${flows}::uuid[])
+      window same as (partition by j.trip_id, j.mark) order by j.trip_id, j.mark, j.seq desc) last
+    group by flow_id, mark, outcome, arm`;
+}
+
 /** Joins the differences of flows that have more than so many. Who comes second finds them joined already. */
 export async function joinLineCounts(tx: Tx, more: number): Promise<void> {
   await tx`

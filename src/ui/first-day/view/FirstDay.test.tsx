@@ -45,7 +45,17 @@ const LETTER: FirstDayShape = {
     },
   ],
 };
-const show = (may = true) => render(<FirstDay first={LETTER} zones={['Europe/London']} mayChange={may} mayKeepSecrets={may} />);
+const show = (may = true) =>
+  render(
+    <FirstDay
+      example={{ offers: [], here: null }}
+      mayErase
+      first={LETTER}
+      zones={['Europe/London']}
+      mayChange={may}
+      mayKeepSecrets={may}
+    />,
+  );
 
 beforeEach(() => {
   call.mockReset();
@@ -134,7 +144,16 @@ test('who may look only reads the letter, and somebody else’s filling is seen'
   expect(screen.queryByRole('button', { name: /our name/ })).toBeNull();
   expect(screen.getByText('Hartsmead', { selector: '.letter-gap' })).toBeTruthy();
   act(() => {
-    rerender(<FirstDay first={{ ...LETTER, name: 'Hartsmead & Sons' }} zones={[]} mayChange={false} mayKeepSecrets={false} />);
+    rerender(
+      <FirstDay
+        example={{ offers: [], here: null }}
+        mayErase
+        first={{ ...LETTER, name: 'Hartsmead & Sons' }}
+        zones={[]}
+        mayChange={false}
+        mayKeepSecrets={false}
+      />,
+    );
   });
   expect(screen.getByText('Hartsmead & Sons', { selector: '.letter-gap' })).toBeTruthy();
 });

@@ -1,5 +1,5 @@
 'use client';
-import type { FirstDayGap, FirstDayShape } from '../../../api';
+import type { ExampleView, FirstDayGap, FirstDayShape } from '../../../api';
 import { TopBar } from '../../kit/parts';
 import { newDraft } from '../../client/mailbox';
 import { MailboxForm } from '../../client/MailboxForm';
@@ -12,17 +12,20 @@ import './first-day.css';
 
 interface Props {
   readonly first: FirstDayShape;
+  readonly example: ExampleView;
   readonly zones: readonly string[];
   readonly mayChange: boolean;
   /** people and mailboxes are an owner's */
   readonly mayKeepSecrets: boolean;
+  /** the example comes and goes by an owner */
+  readonly mayErase: boolean;
 }
 
 /** Which gap of a sentence is written in first. */
 const FIRST_GAP: Readonly<Partial<Record<FirstDayGap, string>>> = { name: 'name', where: 'where', sells: 'what' };
 
 /** The first day: what the workspace says of itself, sentence by sentence, with what each makes possible beside it. */
-export function FirstDay({ first, zones, mayChange, mayKeepSecrets }: Props) {
+export function FirstDay({ first, example, zones, mayChange, mayKeepSecrets, mayErase }: Props) {
   const hand = useLetter(first);
   const { letter, open, setOpen, beside } = hand;
   const reach = reachOf(letter);
@@ -62,6 +65,8 @@ export function FirstDay({ first, zones, mayChange, mayKeepSecrets }: Props) {
         </section>
         <Possible
           possible={letter.possible}
+          example={example}
+          mayErase={mayErase}
           onGap={(gap) => {
             setOpen(FIRST_GAP[gap] ?? gap);
           }}

@@ -1,13 +1,18 @@
 'use client';
-import type { FirstDayGap, FirstDayShape } from '../../../api';
+import type { ExampleView, FirstDayGap, FirstDayShape } from '../../../api';
+import { Example } from '../../client/Example';
 import Link from '../../kit/Link';
 import { Tag } from '../../kit/parts';
 
 /** What can be done with the workspace now; what cannot yet leads to the gap it waits for. */
 export function Possible({
   possible,
+  example,
+  mayErase,
   onGap,
 }: {
+  readonly example: ExampleView;
+  readonly mayErase: boolean;
   readonly possible: FirstDayShape['possible'];
   readonly onGap: (gap: FirstDayGap) => void;
 }) {
@@ -55,12 +60,8 @@ export function Possible({
         </Link>
         <span className="quiet small">a flow with all it names, from another workspace; what it would make is shown first</span>
       </p>
-      <p>
-        <span className="strong">Look round in an example</span>
-        <span className="quiet small">
-          <span className="code">npm start</span> opens a made-up firm in a database of its own; nothing of it comes here
-        </span>
-      </p>
+      <h2>Look round in an example</h2>
+      <Example first={example} mayChange={mayErase} />
     </aside>
   );
 }

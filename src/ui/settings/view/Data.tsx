@@ -3,7 +3,9 @@ import { Button, TextField } from '@mui/material';
 import { useState } from 'react';
 import { KEPT, KEPT_KINDS, type Kept } from '../../../core/facts';
 import { plural } from '../../../core/base';
+import type { ExampleView } from '../../../api';
 import { call } from '../../client';
+import { Example } from '../../client/Example';
 import { useAsk } from '../../client/use-ask';
 import { countText } from '../../kit/format';
 import { ErasePerson, type AboutPerson } from './ErasePerson';
@@ -20,10 +22,11 @@ interface Props {
   readonly about: AboutPerson | null;
   readonly zone: string;
   readonly mayErase: boolean;
+  readonly example: ExampleView;
 }
 
 /** What is kept, for how long, and how it leaves: everything at once, of one person, or for good. */
-export function Data({ index, first, about, zone, mayErase }: Props) {
+export function Data({ index, first, about, zone, mayErase, example }: Props) {
   const [keeping, setKeeping] = useState(first);
   const { busy, said, hush, ask } = useAsk();
   return (
@@ -77,6 +80,12 @@ export function Data({ index, first, about, zone, mayErase }: Props) {
           ) : (
             <p className="quiet">An owner takes it out.</p>
           )}
+        </div>
+        <div className="bar ruled">
+          <h2>An example beside it</h2>
+        </div>
+        <div className="settings-words">
+          <Example first={example} mayChange={mayErase} />
         </div>
         <div className="bar ruled">
           <h2>Data of one person</h2>

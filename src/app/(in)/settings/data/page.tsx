@@ -1,3 +1,4 @@
+import { examples } from '../../../../server/workspace/example';
 import { erasurePreview } from '../../../../server/workspace/erase';
 import { keepingView } from '../../../../server/workspace/keeping';
 import { workspace } from '../../../../server/platform/world';
@@ -12,7 +13,12 @@ export default async function DataPage({ searchParams }: { readonly searchParams
   const { world, may } = await signed();
   const { person } = await searchParams;
   const mayErase = may('erase');
-  const [index, keeping, { zone }] = await Promise.all([settingsIndex(world), keepingView(world), workspace(world.db)]);
+  const [index, keeping, { zone }, example] = await Promise.all([
+    settingsIndex(world),
+    keepingView(world),
+    workspace(world.db),
+    examples(world),
+  ]);
   const about = mayErase && person !== undefined ? { id: person, ...(await orNotFound(erasurePreview(world, person))) } : null;
-  return <Data key={person ?? ''} index={index} first={keeping} about={about} zone={zone} mayErase={mayErase} />;
+  return <Data key={person ?? ''} index={index} first={keeping} about={about} zone={zone} mayErase={mayErase} example={example} />;
 }
