@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { rampUpSchema } from '../core/calendar';
 import { domainLineSchema } from '../core/sending';
 import { op, uuid, type View } from './op';
 import * as s from './schemas';
@@ -67,6 +68,10 @@ const mailbox = z.object({
   zone: z.string(),
   dailyLimit: z.number().int(),
   personGapDays: z.number().int(),
+  minutesApart: z.number().int().describe('between two mails at least'),
+  rampUp: rampUpSchema.nullable().describe('how it begins: so many on the day since, so many more each weekday; null: it has begun'),
+  signature: z.string().describe('what stands under each mail'),
+  limitToday: z.number().int().describe('mails it may send today, as it begins'),
   replyTo: z.string().nullable(),
   route: route.nullable(),
   hasPassword: z.boolean(),
@@ -244,6 +249,9 @@ export const HOUSE_OPERATIONS = {
       zone: z.string().max(60),
       dailyLimit: z.number().int().min(1).max(100_000),
       personGapDays: z.number().int().min(0).max(365),
+      minutesApart: z.number().int().min(2).max(240).default(2),
+      rampUp: rampUpSchema.omit({ since: true }).nullable().default(null).describe('from today on, or as it began; null: no'),
+      signature: z.string().max(2_000).default(''),
       replyTo: z.email().max(320).nullable().default(null),
       route: route.nullable().default(null),
       password: z.string().max(1_000).nullable().default(null).describe('null: the one that is kept stays'),

@@ -3,6 +3,7 @@ import {
   addWorkingDays,
   dayKey,
   isWorkingDay,
+  limitOn,
   nextOfMany,
   nextSlot,
   SLOT_MS,
@@ -19,7 +20,7 @@ const london: WorkingTime = {
   toMinute: 17 * 60,
   daysOff: new Set(['2026-12-25', '2026-12-28']),
 };
-const empty: SlotBook = { taken: new Set(), perDay: new Map(), dailyLimit: 60, zone: 'Europe/London' };
+const empty: SlotBook = { taken: new Set(), perDay: new Map(), dailyLimit: 60, rampUp: null, minutesApart: 2, zone: 'Europe/London' };
 
 describe('working days', () => {
   test.each([
@@ -62,6 +63,22 @@ describe('strokes of a day', () => {
   });
 });
 
+describe('a new mailbox', () => {
+  const book = { dailyLimit: 40, rampUp: { from: 10, step: 5, since: '2026-11-26' } };
+  test.each([
+    ['before it began', '2026-11-20', 10],
+    ['on its first day, a Thursday', '2026-11-26', 10],
+    ['on Friday', '2026-11-27', 15],
+    ['over the weekend nothing is added', '2026-11-29', 15],
+    ['on Monday', '2026-11-30', 20],
+    ['a week later', '2026-12-03', 35],
+    ['never over its limit', '2027-06-01', 40],
+  ])('%s', (_, day, limit) => {
+    expect(limitOn(day, book)).toBe(limit);
+    expect(limitOn(day, { ...book, rampUp: null })).toBe(40);
+  });
+});
+
 describe('the next slot', () => {
   test.each([
     ['inside hours: the next two-minute step', '2026-11-24T10:00:30Z', '2026-11-24T10:02:00Z'],
@@ -91,7 +108,10 @@ describe('the next slot', () => {
           { minLength: 20, maxLength: 120 },
         ),
         fc.integer({ min: 3, max: 25 }),
-        (asks, dailyLimit) => {
+        fc.constantFrom(2, 3, 10, 45),
+        fc.constantFrom(null, { from: 1, step: 2, since: '2026-12-22' }),
+        (asks, dailyLimit, minutesApart, rampUp) => {
+          const book = { dailyLimit, rampUp, minutesApart, zone: 'Europe/London' };
           const taken = new Set<number>();
           const perDay = new Map<string, number>();
           for (const ask of asks) {
@@ -102,10 +122,10 @@ describe('the next slot', () => {
               daysOff: london.daysOff,
             };
             const earliest = at('2026-12-21T00:00:00Z') + ask.hours * 3_600_000;
-            const slot = nextSlot(earliest, reader, { taken, perDay, dailyLimit, zone: 'Europe/London' });
+            const slot = nextSlot(earliest, reader, { taken, perDay, ...book });
             expect(slot).toBeGreaterThanOrEqual(earliest);
             expect(slot % SLOT_MS).toBe(0);
-            expect(taken.has(slot)).toBe(false);
+            expect([...taken].every((other) => Math.abs(other - slot) >= minutesApart * 60_000)).toBe(true);
             expect(isWorkingDay(slot, reader)).toBe(true);
             const local = new Intl.DateTimeFormat('en-GB', {
               timeZone: ask.zone,
@@ -119,7 +139,7 @@ describe('the next slot', () => {
             taken.add(slot);
             const day = dayKey(slot, 'Europe/London');
             perDay.set(day, (perDay.get(day) ?? 0) + 1);
-            expect(perDay.get(day)).toBeLessThanOrEqual(dailyLimit);
+            expect(perDay.get(day)).toBeLessThanOrEqual(limitOn(day, book));
           }
         },
       ),

@@ -10,3 +10,4 @@ export {
   type ProofResult,
   type SigningKey,
 } from './domain';
+export { withSignature } from './signature';

@@ -12,6 +12,7 @@ import {
 import { listMailboxes } from '../messages/store/mailboxes';
 import { journalOf, type StoredEntry } from '../trips/store/trips';
 import { countStates, listTrips, type TripListRow } from '../trips/store/trip-lists';
+import { dayKey, limitOn } from '../../core/calendar';
 import { versionsOf } from '../flows/store/flows';
 import { decidedPairs, openPairs } from './store/reviews';
 import { madeSince } from '../records/store/records';
@@ -28,12 +29,13 @@ export interface TodaysSends {
 }
 export async function todaysSends(world: World): Promise<TodaysSends> {
   const { zone } = await workspace(world.db);
-  const day = DateTime.fromMillis(await world.clock.now(), { zone }).startOf('day');
+  const now = await world.clock.now();
+  const day = DateTime.fromMillis(now, { zone }).startOf('day');
   const [hours, boxes] = await Promise.all([
     sendsByHour(world.db, day.toMillis(), day.plus({ days: 1 }).toMillis()),
     listMailboxes(world.db),
   ]);
-  return { hours, from: day.toMillis(), zone, limit: boxes.reduce((sum, box) => sum + box.dailyLimit, 0) };
+  return { hours, from: day.toMillis(), zone, limit: boxes.reduce((sum, box) => sum + limitOn(dayKey(now, box.zone), box), 0) };
 }
 
 /** What happened in the last 24 hours, in figures. */

@@ -1,4 +1,5 @@
 /** A text as one reader would get it, sent to who is writing it: by the real way, marked, and to nobody else. */
+import { withSignature } from '../../core/sending';
 import type { MessageTemplate } from '../../core/writer';
 import { insertAudit } from '../access/store/audit';
 import { userById } from '../access/store/access';
@@ -34,7 +35,7 @@ export async function sendToMe(
     to: { name: me.name, address: email },
     replyTo: (await mailboxRoutes(world.db)).find((entry) => entry.name === box.name)?.replyTo ?? null,
     subject: `[for ${person.name}] ${composed.subject}`,
-    text: `${composed.body}\n\n-- \n${note}\n`,
+    text: `${withSignature(composed.body, box.signature)}\n\n-- \n${note}\n`,
     messageId: `<trial-${world.newId()}@millrace>`,
     inReplyTo: null,
     references: [],

@@ -26,6 +26,9 @@ const ask: MailboxAsk = {
   zone: 'Europe/Madrid',
   dailyLimit: 30,
   personGapDays: 3,
+  minutesApart: 2,
+  rampUp: null,
+  signature: '',
   replyTo: null,
   route,
   password: 'quiet river',
@@ -41,6 +44,19 @@ test('a mailbox is made; its password is kept sealed and never given out', async
   expect(await routeOf(world, { name: 'South' })).toEqual({ ...way, ...byPassword('quiet river') });
   expect(await routeOf(world, { address: 'SOUTH@thornwick.example' })).toMatchObject(byPassword('quiet river'));
   expect(await routeOf(world, { name: 'Sales mailbox' })).toBeNull();
+});
+
+test('a new mailbox begins slowly, from the day it was made; its pace and what stands under its mails are kept', async () => {
+  const pace = { minutesApart: 15, rampUp: { from: 4, step: 3 }, signature: ' Thornwick, south \n' };
+  await keepMailbox(world, ruud, 'South', { ...ask, ...pace });
+  expect(await south()).toMatchObject({ minutesApart: 15, signature: 'Thornwick, south', rampUp: { since: '2026-11-24' }, limitToday: 4 });
+  world.now = Date.parse('2026-11-26T09:00:00Z');
+  expect((await south())?.limitToday).toBe(10);
+  // Changed later, it has begun when it began.
+  await keepMailbox(world, ruud, 'South', { ...ask, ...pace, isNew: false, rampUp: { from: 5, step: 3 }, password: null });
+  expect((await south())?.limitToday).toBe(11);
+  await keepMailbox(world, ruud, 'South', { ...ask, isNew: false, password: null });
+  expect(await south()).toMatchObject({ rampUp: null, limitToday: 30, signature: '' });
 });
 
 test('a password goes nowhere but where it was typed for', async () => {

@@ -4,6 +4,7 @@
  */
 import { z } from 'zod';
 import type { Instant } from '../../core/base';
+import { dayKey, limitOn, type RampUp } from '../../core/calendar';
 import { domainOf } from '../../core/sending';
 import { scopesOf } from '../../core/sign-in';
 import { cameBackText, standingOf, type CameBack, type Standing } from '../../core/reply';
@@ -41,6 +42,8 @@ export interface CheckView extends RouteCheck {
   readonly at: Instant;
 }
 export interface MailboxView extends MailboxRow {
+  /** mails it may send today, as it begins */
+  readonly limitToday: number;
   readonly replyTo: string | null;
   /** null: by the relay of this installation */
   readonly route: RouteSettings | null;
@@ -68,6 +71,7 @@ export async function mailboxViews(world: World): Promise<readonly MailboxView[]
     flowsNaming(world),
     listThings(world.db, 'plan'),
   ]);
+  const now = await world.clock.now();
   const back = new Map(await Promise.all(boxes.map(async ({ name }) => [name, await cameBack(world.db, name)] as const)));
   return boxes.map((box) => {
     const kept = routes.find((entry) => entry.name === box.name);
@@ -76,6 +80,7 @@ export async function mailboxViews(world: World): Promise<readonly MailboxView[]
     const named = plans.filter((plan) => !plan.retired && (plan.body as { mailbox?: unknown }).mailbox === box.name);
     return {
       ...box,
+      limitToday: limitOn(dayKey(now, box.zone), box),
       replyTo: kept?.replyTo ?? null,
       route: route.success ? route.data : null,
       hasPassword: kept?.secret != null,
@@ -109,6 +114,10 @@ export interface MailboxAsk {
   readonly zone: string;
   readonly dailyLimit: number;
   readonly personGapDays: number;
+  readonly minutesApart: number;
+  /** null: as many as it may from the first day */
+  readonly rampUp: Omit<RampUp, 'since'> | null;
+  readonly signature: string;
   readonly replyTo: string | null;
   readonly route: RouteSettings | null;
   /** null: the one that is kept stays */
@@ -147,6 +156,7 @@ export async function keepMailbox(world: World, actor: Actor, name: string, ask:
     ask.route.service === null
   )
     throw new Refusal('not valid', `the password was kept for ${serverOf(before.route)}: type it again for ${serverOf(ask.route)}`);
+  const now = await world.clock.now();
   const password = ask.password === '' || ask.route?.service != null ? null : ask.password;
   await world.db.begin(async (tx) => {
     await putMailbox(tx, {
@@ -156,6 +166,9 @@ export async function keepMailbox(world: World, actor: Actor, name: string, ask:
       zone: ask.zone,
       dailyLimit: ask.dailyLimit,
       personGapDays: ask.personGapDays,
+      minutesApart: ask.minutesApart,
+      rampUp: ask.rampUp && { ...ask.rampUp, since: before?.rampUp?.since ?? dayKey(now, ask.zone) },
+      signature: ask.signature.trim(),
     });
     // Another domain knows no key of this one, and what was seen of it is void.
     if (before && domainOf(before.address) !== domainOf(ask.address)) await dropSigningKey(tx, name);
@@ -166,7 +179,7 @@ export async function keepMailbox(world: World, actor: Actor, name: string, ask:
       ...(!keepsSecret && { secret: password === null || ask.route === null ? null : seal(world.secret, password) }),
     });
     await insertAudit(tx, {
-      at: await world.clock.now(),
+      at: now,
       userId: actor.userId,
       what: ask.isNew ? 'made a mailbox' : 'changed a mailbox',
       detail: { name, address: ask.address, by: serverOf(ask.route), ...(ask.password !== null && { password: 'changed' }) },

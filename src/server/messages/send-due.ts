@@ -1,3 +1,4 @@
+import { withSignature } from '../../core/sending';
 import pLimit from 'p-limit';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { Instant } from '../../core/base';
@@ -135,7 +136,7 @@ async function prepare(
     signer: signerOf(world, route),
     replyTo: route?.replyTo ?? null,
     subject: message.subject,
-    text: message.body,
+    text: withSignature(message.body, box?.signature ?? ''),
     messageId: message.rfcId ?? '',
     inReplyTo: message.inReplyTo,
     references: message.refs,

@@ -49,7 +49,14 @@ async function openBook(tx: Tx, mailbox: string, now: Instant): Promise<OpenBook
   for (const { day } of slots) perDay.set(day, (perDay.get(day) ?? 0) + 1);
   const made: OpenBook = {
     box,
-    book: { taken: new Set(slots.map((slot) => slot.at)), perDay, dailyLimit: box.dailyLimit, zone: box.zone },
+    book: {
+      taken: new Set(slots.map((slot) => slot.at)),
+      perDay,
+      dailyLimit: box.dailyLimit,
+      rampUp: box.rampUp,
+      minutesApart: box.minutesApart,
+      zone: box.zone,
+    },
   };
   own.set(mailbox, made);
   return made;
@@ -84,8 +91,8 @@ interface TouchesAsk {
 }
 
 /**
- * Gives every touch of a plan its slot: office hours of the reader, two minutes apart and under the daily limit of the
- * mailbox. The mailbox row's lock makes planners wait for each other; the unique index on slots is the last word.
+ * Gives every touch of a plan its slot: office hours of the reader, as far apart and as few a day as the mailbox
+ * wants. The mailbox row's lock makes planners wait for each other; the unique index on slots is the last word.
  */
 export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promise<void> {
   const open = await openBook(tx, ask.plan.mailbox, now);

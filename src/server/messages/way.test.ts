@@ -201,7 +201,7 @@ test('a reviewer’s words go out: edited, or with a sentence of their own befor
   await worker().drain();
   await pass(1);
   const bodies = world.outside.mails.map((mail) => mail.text);
-  expect(bodies.some((body) => body.endsWith('all mine.'))).toBe(true);
+  expect(bodies.some((body) => /all mine\.\n\n-- \nThornwick Glasshouse Controls\n.*\n$/.test(body))).toBe(true);
   expect(bodies.some((body) => /I will be nearby on Friday\.\n\nKind regards/.test(body))).toBe(true);
   await expect(decideReview(world, ines, one!.id, { does: 'approve' })).rejects.toThrow('decided already');
 });

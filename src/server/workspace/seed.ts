@@ -38,6 +38,7 @@ import { release } from '../flows/releases';
 import { sourceSettingsSchema } from '../trips/requests/sources';
 import { createWatched } from '../intake/watched';
 import { agreedAnswerSchema, statementSchema } from '../../core/answers';
+import { rampUpSchema } from '../../core/calendar';
 import type { Actor, World } from '../platform/world';
 
 /** A workspace as data: people, teams, mailboxes, named things. */
@@ -57,6 +58,9 @@ export const workspaceSeedSchema = z.object({
       zone: z.string(),
       dailyLimit: z.number().int(),
       personGapDays: z.number().int(),
+      minutesApart: z.number().int().default(2),
+      rampUp: rampUpSchema.nullable().default(null),
+      signature: z.string().default(''),
       /** when answers wait, a rule a line */
       holdRules: z.array(z.string()).default([]),
     }),

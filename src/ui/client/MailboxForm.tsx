@@ -1,4 +1,5 @@
 'use client';
+import { TextArea } from '../kit/TextArea';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import { draftProblem, withTls, type MailboxDraft } from './mailbox';
@@ -17,7 +18,7 @@ interface Props {
   readonly onLeave: (() => void) | null;
 }
 
-type TextKey = 'name' | 'address' | 'displayName' | 'dailyLimit' | 'personGapDays' | 'replyTo' | 'host' | 'port' | 'user' | 'password';
+type TextKey = 'name' | 'address' | 'displayName' | 'dailyLimit' | 'personGapDays' | 'minutesApart' | 'rampFrom' | 'rampStep' | 'replyTo' | 'host' | 'port' | 'user' | 'password';
 
 /** A mailbox, gap by gap, with where each value is found. */
 export function MailboxForm({ first, hasPassword, zones, services = [], busy, mayChange, onKeep, onLeave }: Props) {
@@ -51,6 +52,9 @@ export function MailboxForm({ first, hasPassword, zones, services = [], busy, ma
         {gap('displayName', 'sender’s name', 'the name readers see')}
         {gap('replyTo', 'answers go to', 'nothing: to the same address')}
         {gap('dailyLimit', 'mails a day at most', 'a new address begins with few')}
+        {gap('rampFrom', 'on the first day', 'mails a new address begins with; nothing: all it may')}
+        {gap('rampStep', 'more each weekday', 'until it may send as many as stands above')}
+        {gap('minutesApart', 'minutes between two mails', 'at least, whoever they are to')}
         {gap('personGapDays', 'days between two mails', 'to one person, over all flows; 0 for none')}
         <TextField
           select
@@ -121,6 +125,18 @@ export function MailboxForm({ first, hasPassword, zones, services = [], busy, ma
               : null}
           </>
         ) : null}
+      </div>
+      <div className="settings-line">
+        <TextArea
+          label="signature, under each mail"
+          shown
+          rows={3}
+          value={draft.signature}
+          disabled={!mayChange}
+          onChange={(signature) => {
+            setDraft({ ...draft, signature });
+          }}
+        />
       </div>
       {mayChange ? (
         <div className="settings-line">

@@ -13,6 +13,10 @@ test('what is missing is said one thing at a time, in the order of the form', ()
   expect(draftProblem({ ...whole, address: 'sales' })).toContain('address it writes from');
   expect(draftProblem({ ...whole, dailyLimit: '0' })).toContain('a day at most');
   expect(draftProblem({ ...whole, personGapDays: 'two' })).toContain('days between');
+  expect(draftProblem({ ...whole, minutesApart: '1' })).toContain('2 at least');
+  expect(draftProblem({ ...whole, rampFrom: '0' })).toContain('on the first day');
+  expect(draftProblem({ ...whole, rampStep: '' })).toContain('more each weekday');
+  expect(draftProblem({ ...whole, rampFrom: '', rampStep: '' })).toBeUndefined();
   expect(draftProblem({ ...whole, replyTo: 'nobody' })).toContain('where answers go');
   expect(draftProblem({ ...whole, host: ' ' })).toContain('SMTP server');
   expect(draftProblem({ ...whole, port: '70000' })).toContain('the port is a number');
@@ -33,6 +37,8 @@ test('what is kept is what was typed; an empty password leaves the kept one', ()
   const box = {
     name: 'Sales',
     ...askOf({ ...whole, service: 'Quayside', user: 'sales' }),
+    rampUp: { from: 10, step: 5, since: '2026-11-24' },
+    limitToday: 10,
     hasPassword: false,
     checked: null,
     back: { sent: 0, bounced: 0, complained: 0, standing: 'good' as const, says: '' },

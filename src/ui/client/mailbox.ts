@@ -10,6 +10,11 @@ export interface MailboxDraft {
   readonly zone: string;
   readonly dailyLimit: string;
   readonly personGapDays: string;
+  readonly minutesApart: string;
+  /** mails on the first day; empty: as many as it may */
+  readonly rampFrom: string;
+  readonly rampStep: string;
+  readonly signature: string;
   readonly replyTo: string;
   readonly ownRoute: boolean;
   readonly host: string;
@@ -30,6 +35,10 @@ export const draftOf = (box: MailboxShape): MailboxDraft => ({
   zone: box.zone,
   dailyLimit: String(box.dailyLimit),
   personGapDays: String(box.personGapDays),
+  minutesApart: String(box.minutesApart),
+  rampFrom: box.rampUp === null ? '' : String(box.rampUp.from),
+  rampStep: String(box.rampUp?.step ?? 5),
+  signature: box.signature,
   replyTo: box.replyTo ?? '',
   ownRoute: box.route !== null,
   host: box.route?.host ?? '',
@@ -48,6 +57,10 @@ export const newDraft = (zone: string, displayName: string): MailboxDraft => ({
   zone,
   dailyLimit: '40',
   personGapDays: '2',
+  minutesApart: '2',
+  rampFrom: '10',
+  rampStep: '5',
+  signature: '',
   replyTo: '',
   ownRoute: true,
   host: '',
@@ -67,6 +80,11 @@ export function draftProblem(draft: MailboxDraft): string | undefined {
   if (!isAddress(draft.address.trim())) return 'the address it writes from is missing';
   if ((whole(draft.dailyLimit) ?? 0) < 1) return 'how many mails a day at most is a number above 0';
   if (whole(draft.personGapDays) === undefined) return 'the days between two mails to one person are a number, 0 for none';
+  const apart = whole(draft.minutesApart) ?? 0;
+  if (apart < 2 || apart > 240) return 'the minutes between two mails are 2 at least, and 240 at most';
+  if (draft.rampFrom.trim() !== '' && (whole(draft.rampFrom) ?? 0) < 1)
+    return 'how many mails on the first day is a number above 0, or nothing';
+  if (draft.rampFrom.trim() !== '' && (whole(draft.rampStep) ?? 0) < 1) return 'how many more each weekday is a number above 0';
   if (draft.replyTo.trim() !== '' && !isAddress(draft.replyTo.trim())) return 'where answers go is an address, or nothing';
   if (!draft.ownRoute) return undefined;
   if (draft.host.trim() === '') return 'the server for outgoing mail is missing: your provider calls it the SMTP server';
@@ -85,6 +103,9 @@ export function askOf(draft: MailboxDraft) {
     zone: draft.zone,
     dailyLimit: whole(draft.dailyLimit) ?? 1,
     personGapDays: whole(draft.personGapDays) ?? 0,
+    minutesApart: whole(draft.minutesApart) ?? 2,
+    rampUp: draft.rampFrom.trim() === '' ? null : { from: whole(draft.rampFrom) ?? 1, step: whole(draft.rampStep) ?? 1 },
+    signature: draft.signature,
     replyTo: draft.replyTo.trim() === '' ? null : draft.replyTo.trim(),
     route: draft.ownRoute
       ? {

@@ -1,4 +1,5 @@
 import type { Instant } from '../../../core/base';
+import type { RampUp } from '../../../core/calendar';
 import { LOOKED_AT, type CameBack } from '../../../core/reply';
 import type { Tx } from '../../db';
 
@@ -9,22 +10,30 @@ export interface MailboxRow {
   readonly zone: string;
   readonly dailyLimit: number;
   readonly personGapDays: number;
+  /** between two mails at least */
+  readonly minutesApart: number;
+  /** null: it has begun long ago */
+  readonly rampUp: RampUp | null;
+  /** what stands under each mail; empty: nothing */
+  readonly signature: string;
 }
 
+const columns = (tx: Tx) => tx`name, address, display_name, zone, daily_limit, person_gap_days, minutes_apart, ramp_up, signature`;
+
 export async function lockMailbox(tx: Tx, name: string): Promise<MailboxRow | undefined> {
-  const [row] = await tx<
-    MailboxRow[]
-  >`select name, address, display_name, zone, daily_limit, person_gap_days from mailbox where name = ${name} for update`;
+  const [row] = await tx<MailboxRow[]>`select ${columns(tx)} from mailbox where name = ${name} for update`;
   return row;
 }
 
 export async function listMailboxes(tx: Tx): Promise<MailboxRow[]> {
-  return [...(await tx<MailboxRow[]>`select name, address, display_name, zone, daily_limit, person_gap_days from mailbox order by name`)];
+  return [...(await tx<MailboxRow[]>`select ${columns(tx)} from mailbox order by name`)];
 }
 
 export async function putMailbox(tx: Tx, box: MailboxRow): Promise<void> {
-  await tx`insert into mailbox (name, address, display_name, zone, daily_limit, person_gap_days) values (${box.name}, ${box.address}, ${box.displayName}, ${box.zone}, ${box.dailyLimit}, ${box.personGapDays})
-    on conflict (name) do update set address = excluded.address, display_name = excluded.display_name, zone = excluded.zone, daily_limit = excluded.daily_limit, person_gap_days = excluded.person_gap_days`;
+  await tx`insert into mailbox (name, address, display_name, zone, daily_limit, person_gap_days, minutes_apart, ramp_up, signature)
+    values (${box.name}, ${box.address}, ${box.displayName}, ${box.zone}, ${box.dailyLimit}, ${box.personGapDays}, ${box.minutesApart}, ${box.rampUp === null ? null : tx.json(box.rampUp)}, ${box.signature})
+    on conflict (name) do update set address = excluded.address, display_name = excluded.display_name, zone = excluded.zone, daily_limit = excluded.daily_limit, person_gap_days = excluded.person_gap_days,
+      minutes_apart = excluded.minutes_apart, ramp_up = excluded.ramp_up, signature = excluded.signature`;
 }
 
 /** A key to sign with. */

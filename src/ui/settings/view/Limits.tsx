@@ -71,8 +71,10 @@ export function Limits({ index, first, boxes, mayChange }: Props) {
         <ul className="check-steps">
           {boxes.map((box) => (
             <li key={box.name}>
-              <Link href="/settings/mailboxes">{box.name}</Link> sends {box.dailyLimit} a day at most, and to one person{' '}
-              {box.personGapDays === 0 ? 'on any day' : `not more often than every ${box.personGapDays} days`}, over all flows.
+              <Link href="/settings/mailboxes">{box.name}</Link> sends {box.dailyLimit} a day at most
+              {box.limitToday < box.dailyLimit ? ` (${box.limitToday} today, while it is new)` : ''}, {box.minutesApart} minutes apart, and
+              to one person {box.personGapDays === 0 ? 'on any day' : `not more often than every ${box.personGapDays} days`}, over all
+              flows.
             </li>
           ))}
           <li className="quiet">

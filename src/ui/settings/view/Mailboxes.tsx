@@ -171,7 +171,10 @@ function MailboxTable({ items, chosen, onChoose }: TableProps) {
               <div className="quiet small">{box.address}</div>
             </td>
             <td className="quiet">{box.route === null ? 'the relay' : `${box.route.host}:${box.route.port}`}</td>
-            <td className="right">{box.dailyLimit}</td>
+            <td className="right">
+              {box.limitToday < box.dailyLimit ? `${box.limitToday} today of ` : ''}
+              {box.dailyLimit}
+            </td>
             <td className="right">{box.personGapDays === 0 ? 'any day' : `every ${box.personGapDays} days`}</td>
             <td>
               {box.rests !== null ? (
