@@ -292,3 +292,30 @@ test('from an empty workspace to an answer that stops a plan, all of it typed', 
   process.stdout.write(`first day: ${clicks()} clicks\n`);
   expect(clicks()).toBeLessThan(CLICKS_MAX);
 });
+
+test('an example comes beside what is one’s own, and goes in one step', async ({ page }) => {
+  test.setTimeout(180_000);
+  await page.goto('/sign-in');
+  await page.getByLabel(/e-?mail/i).fill(SELLER);
+  await page.getByLabel(/password/i).fill('a lantern by the mill pond');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible({ timeout: 30_000 });
+  await page.goto('/first-day');
+  const good = page.getByRole('region', { name: 'The letter' });
+  await expect(good).toContainText('at least 2 ha of heated glass');
+  const example = page.getByRole('group', { name: 'Example' });
+  await example.getByRole('button', { name: /^Begin with Sallowmere/ }).click();
+  await expect(example.getByText(/ is here, beside what is yours/)).toBeVisible({ timeout: 60_000 });
+  await expect(good).toContainText('at least 2 ha of heated glass');
+  await accessible(page);
+  await example.getByRole('link').first().click();
+  await expect(page.getByRole('list', { name: 'Lines of the flow' })).toBeVisible();
+  await page.goto('/settings/data');
+  await example.getByRole('button', { name: 'Remove the example …' }).click();
+  await expect(example.getByText(/^These go: \d+ companies/)).toBeVisible();
+  await accessible(page);
+  await example.getByRole('button', { name: 'Take all of it away' }).click();
+  await expect(example.getByRole('button', { name: /^Begin with Sallowmere/ })).toBeVisible({ timeout: 60_000 });
+  await page.goto('/flows');
+  await expect(page.getByText('Open-day guests')).toHaveCount(0);
+});

@@ -7,6 +7,7 @@ import { release } from '../flows/releases';
 import { makeThing, things } from '../flows/things';
 import { createCompany, createPerson } from '../records/records';
 import type { Actor } from '../platform/world';
+import { firstDay } from './first-day';
 import { beginExample, examples, removeExample } from './example';
 import { teams } from './teams';
 
@@ -66,6 +67,8 @@ test.each(['demo', 'laundry'])('%s: it comes beside what is there, and goes with
   const [company] = await world.db<{ n: number }[]>`select count(*)::int as n from fact where source_ref like 'example: %'`;
   expect(company?.n).toBeGreaterThan(20);
   expect((await examples(world)).here?.stays).toEqual([]);
+  // What the letter of the first day says of us is ours.
+  expect((await firstDay(world)).good).toEqual([]);
   await removeExample(world, wenna);
   expect(await world.db`select kind, name from library_item where id <> ${own?.id ?? ''}`).toEqual([]);
   expect(await counts()).toEqual(before);
@@ -78,7 +81,7 @@ test.each(['demo', 'laundry'])('%s: it comes beside what is there, and goes with
 test('what one’s own uses of it stays; one’s own records joined with it stand alone again', async () => {
   const before = await counts();
   const { here } = await beginExample(world, wenna, 'demo');
-  const [card] = await things(world, 'scorecard').then((all) => all.filter(({ name }) => here?.goes.includes(`“${name}”`)));
+  const [card] = await things(world, 'scorecard').then((all) => all.filter(({ name }) => here?.goes.includes(`the scorecard “${name}”`)));
   const mine = await createFlow(
     world,
     wenna,

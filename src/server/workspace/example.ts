@@ -3,47 +3,29 @@
  * own is written over, what came is written down, and one step takes all of it away again, with what became of it. Refuses: a
  * second one beside it.
  */
-import { z } from 'zod';
 import type { ExampleView } from '../../api';
-import { freeName, plural, RECORD_KINDS } from '../../core/base';
+import { freeName, plural } from '../../core/base';
 import { matchBundle, settleBundle, type Bundle, type Choice, type Match } from '../../core/flow/bundle';
 import { libraryItemSchema, type LibraryItem } from '../../core/flow/check';
 import { parseFlow, quote } from '../../core/flow/syntax';
 
 import { THING_KINDS } from '../../core/things';
 import { insertAudit } from '../access/store/audit';
-import type { Tx } from '../db';
 import { takeInFlow } from '../flows/bundles';
 import { loadLibrary } from '../flows/library';
 import { listFlows } from '../flows/store/flows';
 import { listThings } from '../flows/store/things';
-import { things } from '../flows/things';
-import { getSetting, putSetting } from '../platform/store/settings';
+import { THING_WORDS, things } from '../flows/things';
 import { found, Refusal, workspace, type Actor, type World } from '../platform/world';
 import { recountLines } from '../trips/store/line-counts';
 import { dropField, listFields } from '../records/store/fields';
+import { CAME_KINDS, exampleHere, putExampleHere, type ExampleHere as Here } from './example-here';
 import { seedCrm, workspaceSeedSchema } from './seed';
 import { eraseAll, holdingsOf, tripsOf } from './store/erase';
 import { addressesOf, dropExample, flowsOfTrips, isFilledElsewhere, partFromExample, tripsOfFlows } from './store/example';
 import { keepTeam, dropTeam, teams } from './teams';
 
-const HERE = 'example';
-/** What comes with a flow by name: things with benches of their own, and the doors it takes in from. */
-const CAME_KINDS = [...THING_KINDS, 'intake'] as const;
-const hereSchema = z.object({
-  name: z.string(),
-  title: z.string(),
-  since: z.number(),
-  flows: z.array(z.string()),
-  things: z.array(z.object({ kind: z.enum(CAME_KINDS), id: z.string(), name: z.string() })),
-  fields: z.array(z.object({ record: z.enum(RECORD_KINDS), key: z.string() })),
-  teams: z.array(z.string()),
-  companies: z.array(z.string()),
-  people: z.array(z.string()),
-});
-type Here = Readonly<z.infer<typeof hereSchema>>;
-
-const exampleHere = async (tx: Tx): Promise<Here | undefined> => hereSchema.safeParse(await getSetting(tx, HERE)).data;
+const CAME_WORDS = { ...THING_WORDS, intake: 'list' } as const;
 
 async function readExample(world: World, name: string) {
   found((await world.examples.list()).includes(name) || undefined, `the example “${name}”`);
@@ -79,7 +61,7 @@ async function shown(world: World, here: Here): Promise<NonNullable<ExampleView[
       plural(here.companies.length, 'company', 'companies'),
       plural(here.people.length, 'person', 'people'),
       ...flows.map(({ name }) => `the flow “${name}” with its trips`),
-      ...here.things.map(({ name }) => `“${name}”`),
+      ...here.things.map(({ kind, name }) => `the ${CAME_WORDS[kind]} “${name}”`),
     ],
     stays: [...stays],
   };
@@ -115,7 +97,7 @@ export async function beginExample(world: World, actor: Actor, name: string): Pr
     people: [...records.people],
   };
   await world.db.begin(async (tx) => {
-    await putSetting(tx, HERE, here);
+    await putExampleHere(tx, here);
     await insertAudit(tx, { at: now, userId: actor.userId, what: 'began with an example', detail: { example: example.title } });
   });
   return examples(world);
@@ -193,7 +175,7 @@ export async function removeExample(world: World, actor: Actor): Promise<Example
         !(await isFilledElsewhere(tx, key, [...here.companies, ...here.people]))
       )
         await dropField(tx, record, key);
-    await putSetting(tx, HERE, null);
+    await putExampleHere(tx, null);
     await insertAudit(tx, {
       at: now,
       userId: actor.userId,

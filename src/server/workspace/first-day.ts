@@ -7,6 +7,7 @@ import { dayKey } from '../../core/calendar';
 import { readSells, sellsText, zonesOf, type Sells } from '../../core/first-day';
 import { peopleView } from '../access/people-here';
 import { listFlows } from '../flows/store/flows';
+import { ownOf } from './example-here';
 import { listThings } from '../flows/store/things';
 import { statements } from '../flows/things';
 import { watchedDoors } from '../intake/watched';
@@ -156,8 +157,8 @@ async function readAll(world: World) {
     workspace(world.db),
     mailboxViews(world),
     peopleView(world),
-    listThings(world.db, 'pipeline'),
-    listThings(world.db, 'scorecard'),
+    ownOf(world.db, listThings(world.db, 'pipeline')),
+    ownOf(world.db, listThings(world.db, 'scorecard')),
     researchSettings(world),
     providers(world),
     watchedDoors(world),
@@ -244,7 +245,7 @@ export async function stillMissing(world: World): Promise<{ readonly isEmpty: bo
   const [boxes, flows, cards, records, research] = await Promise.all([
     sendersHere(world),
     listFlows(world.db),
-    listThings(world.db, 'scorecard'),
+    ownOf(world.db, listThings(world.db, 'scorecard')),
     counts(world),
     researchSettings(world),
   ]);

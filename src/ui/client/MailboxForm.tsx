@@ -1,5 +1,6 @@
 'use client';
 import { TextArea } from '../kit/TextArea';
+import './MailboxForm.css';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import { draftProblem, withTls, type MailboxDraft } from './mailbox';
@@ -18,7 +19,20 @@ interface Props {
   readonly onLeave: (() => void) | null;
 }
 
-type TextKey = 'name' | 'address' | 'displayName' | 'dailyLimit' | 'personGapDays' | 'minutesApart' | 'rampFrom' | 'rampStep' | 'replyTo' | 'host' | 'port' | 'user' | 'password';
+type TextKey =
+  | 'name'
+  | 'address'
+  | 'displayName'
+  | 'dailyLimit'
+  | 'personGapDays'
+  | 'minutesApart'
+  | 'rampFrom'
+  | 'rampStep'
+  | 'replyTo'
+  | 'host'
+  | 'port'
+  | 'user'
+  | 'password';
 
 /** A mailbox, gap by gap, with where each value is found. */
 export function MailboxForm({ first, hasPassword, zones, services = [], busy, mayChange, onKeep, onLeave }: Props) {
@@ -126,7 +140,7 @@ export function MailboxForm({ first, hasPassword, zones, services = [], busy, ma
           </>
         ) : null}
       </div>
-      <div className="settings-line">
+      <div className="mailbox-signature">
         <TextArea
           label="signature, under each mail"
           shown
