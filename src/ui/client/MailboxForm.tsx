@@ -1,11 +1,11 @@
 'use client';
-import { TextArea } from '../kit/TextArea';
-import './MailboxForm.css';
 import { Button, MenuItem, TextField } from '@mui/material';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { draftProblem, withTls, type MailboxDraft } from './mailbox';
 import { SignsInBy, type MailService } from './SignsInBy';
+import { TextArea } from '../kit/TextArea';
 import '../kit/form.css';
+import './MailboxForm.css';
 
 interface Props {
   readonly first: MailboxDraft;
@@ -100,44 +100,15 @@ export function MailboxForm({ first, hasPassword, zones, services = [], busy, ma
           <MenuItem value="relay">the relay</MenuItem>
         </TextField>
         {draft.ownRoute ? (
-          <>
-            {gap('host', 'server', 'your provider calls it SMTP or outgoing server')}
-            <TextField
-              select
-              label="encrypted"
-              helperText="from the start is the safest"
-              value={draft.tls}
-              disabled={!mayChange}
-              onChange={(event) => {
-                setDraft(withTls(draft, event.target.value as MailboxDraft['tls']));
-              }}
-            >
-              <MenuItem value="from the start">from the start</MenuItem>
-              <MenuItem value="after a greeting">after a greeting</MenuItem>
-              <MenuItem value="never">never</MenuItem>
-            </TextField>
-            {gap('port', 'port', '465, or 587 after a greeting')}
-            {gap('user', 'signs in as', 'often the whole address; nothing: nobody signs in')}
-            <SignsInBy
-              services={services}
-              service={draft.service}
-              user={first.service === draft.service ? first.user : ''}
-              mayChange={mayChange}
-              onService={(service) => {
-                setDraft({ ...draft, service });
-              }}
-            />
-            {draft.service === ''
-              ? gap(
-                  'password',
-                  'password',
-                  hasPassword ? 'kept and sealed; typed again it is changed' : 'often one made for programs only',
-                  {
-                    secret: true,
-                  },
-                )
-              : null}
-          </>
+          <OwnWay
+            draft={draft}
+            first={first}
+            hasPassword={hasPassword}
+            services={services}
+            mayChange={mayChange}
+            gap={gap}
+            onDraft={setDraft}
+          />
         ) : null}
       </div>
       <div className="mailbox-signature">
@@ -164,5 +135,57 @@ export function MailboxForm({ first, hasPassword, zones, services = [], busy, ma
         <p className="quiet settings-line">Mailboxes and their passwords are an owner’s.</p>
       )}
     </form>
+  );
+}
+
+/** Its own server, and what signs in there. */
+function OwnWay({
+  draft,
+  first,
+  hasPassword,
+  services,
+  mayChange,
+  gap,
+  onDraft,
+}: Pick<Props, 'first' | 'hasPassword' | 'mayChange'> & {
+  readonly services: readonly MailService[];
+  readonly draft: MailboxDraft;
+  readonly gap: (key: TextKey, label: string, help: string, more?: { readonly secret?: boolean }) => ReactNode;
+  readonly onDraft: (draft: MailboxDraft) => void;
+}) {
+  return (
+    <>
+      {gap('host', 'server', 'your provider calls it SMTP or outgoing server')}
+      <TextField
+        select
+        label="encrypted"
+        helperText="from the start is the safest"
+        value={draft.tls}
+        disabled={!mayChange}
+        onChange={(event) => {
+          onDraft(withTls(draft, event.target.value as MailboxDraft['tls']));
+        }}
+      >
+        <MenuItem value="from the start">from the start</MenuItem>
+        <MenuItem value="after a greeting">after a greeting</MenuItem>
+        <MenuItem value="never">never</MenuItem>
+      </TextField>
+      {gap('port', 'port', '465, or 587 after a greeting')}
+      {gap('user', 'signs in as', 'often the whole address; nothing: nobody signs in')}
+      <SignsInBy
+        services={services}
+        service={draft.service}
+        user={first.service === draft.service ? first.user : ''}
+        mayChange={mayChange}
+        onService={(service) => {
+          onDraft({ ...draft, service });
+        }}
+      />
+      {draft.service === ''
+        ? gap('password', 'password', hasPassword ? 'kept and sealed; typed again it is changed' : 'often one made for programs only', {
+            secret: true,
+          })
+        : null}
+    </>
   );
 }
