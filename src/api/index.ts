@@ -12,7 +12,17 @@ export { openApiDocument } from './openapi';
 export { OPERATIONS, type ApiAction, type Answer, type Operation, type OperationId } from './operations';
 export type { FileAnswer, View } from './op';
 export type { FieldEdit, FieldRecord, FieldsView, FieldTrial, FieldUse, FieldView } from './operations-fields';
-export type { CardTrial, PlanTrial, TextReader, TextTrial, ThingSummary, ThingTrial, ThingUse, ThingView } from './operations-things';
+export type {
+  CardTrial,
+  PlanTrial,
+  TextReader,
+  TextTrial,
+  ThingSummary,
+  ThingTrial,
+  ThingUse,
+  ThingView,
+  WordingsTried,
+} from './operations-things';
 export type {
   AnswerBookView,
   AnswerDraftView,

@@ -17,6 +17,24 @@ const use = z.object({
   href: z.string(),
   behind: z.boolean().describe('its live version was released with an older version of this thing'),
 });
+const arm = z.object({
+  readers: z.number().int(),
+  good: z.number().int().describe('who answered with something worth having within a week'),
+  range: z.array(z.number()).length(2).describe('between what shares the true one lies, nineteen times in twenty'),
+});
+const wordingsTried = z.object({
+  items: z.array(
+    z.object({
+      usualAt: z.number().int().nullable().describe('null: the text as it stands'),
+      triedAt: z.number().int(),
+      usual: arm,
+      tried: arm,
+      evidence: z.number().describe('20 is said to be better'),
+      verdict: z.enum(['too few', 'open', 'usual', 'tried']),
+    }),
+  ),
+});
+export type WordingsTried = View<typeof wordingsTried>;
 const problem = z.object({
   at: z.string().describe('the way to the part, as criteria.2.levels.0.when'),
   weight: z.enum(['error', 'warning']),
@@ -111,6 +129,13 @@ export const THING_OPERATIONS = {
     needs: 'look',
     query: z.object({ kind }),
     answer: z.object({ items: z.array(summary) }),
+  }),
+  wordingsTried: op({
+    method: 'GET',
+    path: '/things/{id}/wordings-tried',
+    summary: 'Wordings of a text that are tried against each other, and whether one is better.',
+    needs: 'look',
+    answer: wordingsTried,
   }),
   getThing: op({ method: 'GET', path: '/things/{id}', summary: 'A named thing with its versions.', needs: 'look', answer: thing }),
   makeThing: op({

@@ -148,6 +148,7 @@ export const ROUTES = {
   auditFile: { method: 'GET', path: '/audit/file' },
   listAudit: { method: 'GET', path: '/audit', instants: ['items.*.at'] },
   listThings: { method: 'GET', path: '/things', instants: ['items.*.savedAt'] },
+  wordingsTried: { method: 'GET', path: '/things/{id}/wordings-tried' },
   getThing: { method: 'GET', path: '/things/{id}', instants: ['savedAt', 'versions.*.savedAt'] },
   makeThing: { method: 'POST', path: '/things', instants: ['savedAt', 'versions.*.savedAt'] },
   keepThing: { method: 'PUT', path: '/things/{id}', instants: ['savedAt', 'versions.*.savedAt'] },

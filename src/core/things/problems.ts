@@ -226,12 +226,20 @@ function whoseProblems(text: MessageTemplate, at: number, fields: Catalogue): re
     for (const field of fields.own)
       if (field.isProtected && speaksOf(wording.when, field.key))
         out.push(error(`wordings.${at}.when`, `“${field.label}” is protected: nobody is judged by it`));
-    return out;
   }
   const same = (language: string): boolean => language.slice(0, 2).toLowerCase() === wording.language.slice(0, 2).toLowerCase();
+  const others = (text.wordings ?? []).filter((other, i) => i !== at && same(other.language));
+  if (wording.tried === true) {
+    if (!same(text.language) && !others.some((other) => other.tried !== true))
+      out.push(error(`wordings.${at}.language`, 'it is tried against nothing: there are no usual words in this language'));
+    if (text.wordings?.slice(0, at).some((other) => other.tried === true && same(other.language)))
+      out.push(error(`wordings.${at}.language`, 'another wording of this language is tried already: one after the other'));
+    return out;
+  }
+  if (wording.when.trim() !== '') return out;
   if (same(text.language))
-    out.push(error(`wordings.${at}.when`, 'who reads this language gets the text itself: say for whom this wording is'));
-  else if (text.wordings?.slice(0, at).some((other) => other.when.trim() === '' && same(other.language)))
+    out.push(error(`wordings.${at}.when`, 'who reads this language gets the text itself: say for whom this wording is, or try it'));
+  else if (text.wordings?.slice(0, at).some((other) => other.when.trim() === '' && other.tried !== true && same(other.language)))
     out.push(error(`wordings.${at}.language`, 'there is a wording in this language already: say for whom this one is'));
   return out;
 }

@@ -122,11 +122,32 @@ describe('a wording', () => {
       'wordings.1.language: there is a wording in this language already: say for whom this one is',
     ]);
     expect(worded([{ ...german, language: 'en' }])).toEqual([
-      'wordings.0.when: who reads this language gets the text itself: say for whom this wording is',
+      'wordings.0.when: who reads this language gets the text itself: say for whom this wording is, or try it',
     ]);
     expect(worded([german, { ...german, when: 'company.vans > 3' }])).toEqual([]);
     expect(worded([{ ...german, when: 'company.vanns > 3' }])[0]).toMatch(/^wordings.0.when: .*vanns/);
     expect(worded([{ ...german, when: 'company.born > 1980' }])).toEqual(['wordings.0.when: “born” is protected: nobody is judged by it']);
+  });
+});
+
+describe('a wording that is tried', () => {
+  const worded = (wordings: readonly object[]) => says(text({ language: 'en', wordings }));
+  const other = { language: 'en', subject: 'A word', body: 'Hello', tried: true };
+  test('is tried against usual words of its language, one at a time', () => {
+    expect(worded([other])).toEqual([]);
+    expect(worded([{ ...other, language: 'de' }])).toEqual([
+      'wordings.0.language: it is tried against nothing: there are no usual words in this language',
+    ]);
+    expect(
+      worded([
+        { ...other, language: 'de' },
+        { ...other, language: 'de', tried: false },
+      ]),
+    ).toEqual([]);
+    expect(worded([other, { ...other, body: 'Hello again' }])).toEqual([
+      'wordings.1.language: another wording of this language is tried already: one after the other',
+    ]);
+    expect(worded([{ ...other, when: 'company.vanns > 3' }])[0]).toMatch(/^wordings.0.when: .*vanns/);
   });
 });
 

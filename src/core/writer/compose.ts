@@ -1,7 +1,7 @@
 import type { FeelScope, FeelValue } from '../feel';
 import type { ComposeInput } from './input';
 import { checkMessage, type MessageCheck } from './checks';
-import { wordingFor } from './wordings';
+import { wordingFor, type Tried } from './wordings';
 import { localeOf, personalLine, type LineFact } from './personal';
 
 export interface UsedFact extends LineFact {
@@ -22,6 +22,8 @@ export interface Composed {
   readonly fallback: string | null;
   /** the reader's language, two letters; null: nobody knows it */
   readonly reads: string | null;
+  /** which of two wordings that are tried against each other; null: none is */
+  readonly tried: Tried | null;
 }
 
 /** A slot: a dotted name, or `personal line`, with an optional fallback in quotes. */
@@ -50,7 +52,7 @@ export function fillSlots(
  * its check.
  */
 export function composeMessage(given: ComposeInput): Composed {
-  const { template, wording, fallback, reads } = wordingFor(given.template, given.scope);
+  const { template, wording, fallback, reads, tried } = wordingFor(given.template, given.scope, given.seed);
   const input = { ...given, template };
   const wanted = input.template.personal;
   const line = wanted ? personalLine(input.facts, wanted, input.template.language, input.seed, input.recentLines) : undefined;
@@ -75,6 +77,7 @@ export function composeMessage(given: ComposeInput): Composed {
     wording,
     fallback,
     reads,
+    tried,
   };
 }
 

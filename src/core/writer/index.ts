@@ -12,7 +12,8 @@ export {
   type Wording,
 } from './template';
 export { composeMessage, fillSlots, slotsIn, type Composed, type UsedFact } from './compose';
-export { inWordsOf, wordingFor, type Chosen } from './wordings';
+export { BETTER_AT, compared, LEAST_READERS, type Comparison } from './compared';
+export { ARMS, inWordsOf, pairsOf, wordingFor, type Chosen, type Tried } from './wordings';
 export { neverSaidIn } from './never-said';
 export type { ComposeInput } from './input';
 export { personalLine, type LineFact, type PersonalLine } from './personal';

@@ -24,6 +24,8 @@ const wordingSchema = z.object({
   subject: z.string().min(1),
   body: z.string().min(1),
   lines: z.array(linePatternSchema).max(200).default([]),
+  /** tried against the words a reader would get otherwise: every second one gets these */
+  tried: z.boolean().optional(),
 });
 export type Wording = DeepReadonly<z.infer<typeof wordingSchema>>;
 

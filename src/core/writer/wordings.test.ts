@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { composeMessage, inWordsOf, templateSchema, wordingFor, type LineFact } from './index';
+import { composeMessage, inWordsOf, pairsOf, templateSchema, wordingFor, type LineFact } from './index';
 
 const text = templateSchema.parse({
   name: 'First contact',
@@ -52,7 +52,7 @@ test.each([
   ],
   ['what is no language is not known', reader({ language: '??' }), null, null],
 ])('%s', (_name, scope, wording, fallback) => {
-  expect(wordingFor(text, scope as never)).toMatchObject({ wording, fallback });
+  expect(wordingFor(text, scope as never, 'p1')).toMatchObject({ wording, fallback });
 });
 
 test('a message in another wording has its words, its sentences and its figures', () => {
@@ -83,9 +83,43 @@ test('whatever the reader, exactly one wording is chosen, and it speaks their la
       fc.option(fc.constantFrom('NL', 'GB')),
       fc.option(fc.integer({ min: 0, max: 300 })),
       (language, country, vans) => {
-        const { template, fallback } = wordingFor(text, reader({ language }, { country, vans }));
+        const { template, fallback } = wordingFor(text, reader({ language }, { country, vans }), 'p1');
         expect(language === null || template.language === language).toBe(fallback === null);
       },
     ),
   );
+});
+
+describe('a wording that is tried', () => {
+  const tried = templateSchema.parse({
+    name: 'Hello',
+    language: 'en',
+    subject: 'Short',
+    body: 'Would a call suit you?',
+    wordings: [
+      { language: 'de', subject: 'Kurz', body: 'Passt ein Anruf?' },
+      { language: 'en', subject: 'Shorter', body: 'A call?', tried: true },
+    ],
+  });
+  const people = Array.from({ length: 400 }, (_, i) => `person ${i}`);
+  const of = (scope: object, seed: string) => wordingFor(tried, scope as never, seed);
+
+  test('goes to every second reader of its language, always to the same ones', () => {
+    const arms = people.map((seed) => of({ language: 'en' }, seed));
+    const others = arms.filter((chosen) => chosen.tried?.arm === 'tried');
+    expect(others.length).toBeGreaterThan(160);
+    expect(others.length).toBeLessThan(240);
+    expect(others.every(({ template, wording }) => template.subject === 'Shorter' && wording === 1)).toBe(true);
+    expect(arms.filter((chosen) => chosen.tried?.arm === 'usual').every(({ template }) => template.subject === 'Short')).toBe(true);
+    expect(people.map((seed) => of({ language: 'en' }, seed).tried?.arm)).toEqual(arms.map((chosen) => chosen.tried?.arm));
+    expect(of({ language: 'de' }, 'person 1')).toMatchObject({ wording: 0, tried: null });
+  });
+  test('is nobody’s usual one, and other words are another pair', () => {
+    const onlyTried = { ...tried, wordings: [{ ...tried.wordings![1]!, language: 'fr' }] };
+    expect(wordingFor(onlyTried, { language: 'fr' }, 'p')).toMatchObject({ wording: null, tried: null });
+    const [pair] = pairsOf(tried);
+    expect(pairsOf(tried)).toEqual([{ pair: pair?.pair, usual: null, tried: 1 }]);
+    expect(of({ language: 'en' }, 'p').tried?.pair).toBe(pair?.pair);
+    expect(pairsOf({ ...tried, body: 'Other words' })[0]?.pair).not.toBe(pair?.pair);
+  });
 });

@@ -8,6 +8,7 @@ import { copyOfPerson, takeOut } from '../workspace/take-out';
 import { answerBook, answeredLately } from '../messages/answer-book';
 import * as bundles from '../flows/bundles';
 import * as control from '../trips/control';
+import { wordingsTried } from '../messages/wordings-tried';
 import { beginExample, examples, removeExample } from '../workspace/example';
 import { beginningsOf } from '../workspace/open-api';
 import * as directory from '../intake/directory';
@@ -133,6 +134,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   keepQuestion: ({ world, actor, params, body }) => teach.keepQuestion(world, actor, params.name ?? '', body),
   undoQuestion: ({ world, actor, params }) => teach.undoQuestion(world, actor, params.name ?? ''),
   listThings: async ({ world, query }) => ({ items: await things.things(world, query.kind) }),
+  wordingsTried: ({ world, params }) => wordingsTried(world, params.id ?? ''),
   getThing: ({ world, params }) => things.thing(world, params.id ?? ''),
   makeThing: ({ world, actor, body }) => things.makeThing(world, actor, body),
   keepThing: ({ world, actor, params, body }) => things.keepThing(world, actor, params.id ?? '', body),

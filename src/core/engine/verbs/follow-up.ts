@@ -115,6 +115,7 @@ const asJson = (composed: Composed): JsonObject => ({
   ...composed,
   factsUsed: composed.factsUsed.map((fact) => ({ ...fact })),
   checks: composed.checks.map((check) => ({ ...check })),
+  tried: composed.tried === null ? null : { ...composed.tried },
 });
 
 function listOf(held: JsonObject | undefined): readonly JsonObject[] {

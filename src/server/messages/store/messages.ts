@@ -1,6 +1,6 @@
 import type { Instant, JsonObject } from '../../../core/base';
 import { consequenceOf, REPLY_KINDS, type ReplyReading } from '../../../core/reply';
-import type { Composed, MessageCheck, UsedFact } from '../../../core/writer';
+import type { Composed, Tried, MessageCheck, UsedFact } from '../../../core/writer';
 import type { Tx } from '../../db';
 
 export async function insertThread(
@@ -191,7 +191,7 @@ export interface NewMessage {
   readonly template: string | null;
   readonly touch: number | null;
   readonly composed: Pick<Composed, 'subject' | 'body' | 'personalLine' | 'factsUsed' | 'checks'> &
-    Partial<Pick<Composed, 'language' | 'fallback'>>;
+    Partial<Pick<Composed, 'language' | 'fallback' | 'tried'>>;
   readonly state: MessageRow['state'];
   readonly rfcId: string;
   readonly inReplyTo: string | null;
@@ -199,9 +199,31 @@ export interface NewMessage {
 }
 export async function insertMessage(tx: Tx, message: NewMessage, now: Instant): Promise<void> {
   const { composed } = message;
-  await tx`insert into message (id, thread_id, trip_id, person_id, direction, template, touch, subject, body, personal_line, facts, checks, state, rfc_id, in_reply_to, refs, language, fallback, at)
+  await tx`insert into message (id, thread_id, trip_id, person_id, direction, template, touch, subject, body, personal_line, facts, checks, state, rfc_id, in_reply_to, refs, language, fallback, tried_pair, tried_arm, at)
     values (${message.id}, ${message.threadId}, ${message.tripId}, ${message.personId}, 'out', ${message.template}, ${message.touch}, ${composed.subject}, ${composed.body}, ${composed.personalLine}, ${tx.json(composed.factsUsed as never)}, ${tx.json(composed.checks as never)},
-      ${message.state}, ${message.rfcId}, ${message.inReplyTo}, ${[...message.refs]}, ${composed.language ?? null}, ${composed.fallback ?? null}, ${now}) on conflict (id) do nothing`;
+      ${message.state}, ${message.rfcId}, ${message.inReplyTo}, ${[...message.refs]}, ${composed.language ?? null}, ${composed.fallback ?? null}, ${composed.tried?.pair ?? null}, ${composed.tried?.arm ?? null}, ${now}) on conflict (id) do nothing`;
+}
+
+/**
+ * Outcomes of the readers of two wordings, in the order in which they were written to: whether one of these kinds of answer came within so
+ * long. Only whose time is over is counted, so that no outcome changes any more; each reader once.
+ */
+export async function triedOutcomes(
+  tx: Tx,
+  pairs: readonly string[],
+  ask: { readonly kinds: readonly string[]; readonly withinMs: number; readonly now: Instant },
+): Promise<{ readonly pair: string; readonly arm: Tried['arm']; readonly good: boolean }[]> {
+  return [
+    ...(await tx<{ pair: string; arm: Tried['arm']; good: boolean }[]>`
+    select pair, arm, good from (
+      select distinct on (m.tried_pair, m.person_id) m.tried_pair as pair, m.tried_arm as arm, e.ended_at as sent_at, exists (
+        select 1 from message r where r.thread_id = m.thread_id and r.direction = 'in' and r.reading ->> 'kind' = any(${[...ask.kinds]}::text[])
+          and r.at >= e.ended_at and r.at < e.ended_at + ${ask.withinMs} * interval '1 millisecond') as good
+      from message m join effect e on e.message_id = m.id and e.kind = 'send' and e.state = 'done'
+      where m.tried_pair = any(${[...pairs]}::text[]) and m.direction = 'out' and m.state = 'sent' and e.ended_at <= ${ask.now - ask.withinMs}
+      order by m.tried_pair, m.person_id, e.ended_at) each
+    order by sent_at`),
+  ];
 }
 
 /** Whether a message answers one that came in. */
@@ -217,13 +239,15 @@ export async function threadRefs(tx: Tx, threadId: string): Promise<string[]> {
   return rows.map((row) => row.rfcId);
 }
 
-/** Changes the words of a message that has not left. */
+/** Changes the words of a message that has not left. Other words are none of the wordings that are tried. */
 export async function editMessage(
   tx: Tx,
   id: string,
   words: { readonly subject: string; readonly body: string; readonly checks: readonly MessageCheck[] },
 ): Promise<void> {
-  await tx`update message set subject = ${words.subject}, body = ${words.body}, checks = ${tx.json(words.checks as never)} where id = ${id} and state in ('written', 'approved', 'planned')`;
+  await tx`update message set subject = ${words.subject}, body = ${words.body}, checks = ${tx.json(words.checks as never)},
+    tried_pair = case when body = ${words.body} and subject = ${words.subject} then tried_pair end, tried_arm = case when body = ${words.body} and subject = ${words.subject} then tried_arm end
+    where id = ${id} and state in ('written', 'approved', 'planned')`;
 }
 
 export async function planMessage(

@@ -39,5 +39,5 @@ export function dropWording(text: MessageTemplate, at: number): MessageTemplate 
 }
 
 /** “German”, or “English, company.employees > 50”. */
-export const wordingName = ({ language, when }: Pick<Words, 'language' | 'when'>): string =>
-  when.trim() === '' ? languageName(language) : `${languageName(language)}, ${when.trim()}`;
+export const wordingName = ({ language, when, tried }: Pick<Words, 'language' | 'when' | 'tried'>): string =>
+  `${languageName(language)}${when.trim() === '' ? '' : `, ${when.trim()}`}${tried === true ? ', tried' : ''}`;

@@ -15,6 +15,7 @@ import { PersonalWindow } from './PersonalWindow';
 import { Readers } from './Readers';
 import { BenchFrame } from './BenchFrame';
 import { At } from './ThingSide';
+import { Tried } from './Tried';
 import { Wordings } from './Wordings';
 
 interface Props {
@@ -75,6 +76,7 @@ export function TextBench({ first, zone, mayChange }: Props) {
         />
       </div>
       <Wordings text={text} at={at} trial={trial?.text ?? null} mayChange={mayChange} onChoose={setChosen} onChange={set} />
+      <Tried id={first.id} no={state.view.no} text={text} at={at} mayChange={mayChange} onChange={set} />
       <WordsOf key={String(at)} text={text} at={at} problems={trial?.problems ?? []} mayChange={mayChange} onChange={set} />
       <PersonalWindow
         text={text}
