@@ -1,7 +1,7 @@
 import { z } from 'zod';
+import { GAPS } from '../core/first-day';
 import { op, uuid, type View } from './op';
 
-const GAPS = ['name', 'where', 'sells', 'mailbox', 'people', 'stages', 'asked', 'good', 'beside'] as const;
 const gap = z.enum(GAPS);
 const note = z.object({ stands: z.boolean(), says: z.string() });
 

@@ -3,6 +3,7 @@
  * good one is. Promises: what is typed is understood as something that can be kept, or a sentence says what is missing. Refuses:
  * keeping anything.
  */
+export { GAPS, type Gap } from './gaps';
 export { readAsked, type Asked, type AskedReading } from './asked';
 export { addCriterion, GOOD_CARD, readGood, type GoodReading } from './good';
 export { readPlace, zonesOf, type PlaceReading } from './place';

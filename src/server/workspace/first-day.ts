@@ -4,7 +4,7 @@
  */
 import { plural } from '../../core/base';
 import { dayKey } from '../../core/calendar';
-import { readSells, sellsText, zonesOf, type Sells } from '../../core/first-day';
+import { type Gap, readSells, sellsText, zonesOf, type Sells } from '../../core/first-day';
 import { peopleView } from '../access/people-here';
 import { listFlows } from '../flows/store/flows';
 import { ownOf } from './example-here';
@@ -17,9 +17,6 @@ import { loadCatalogue } from '../records/fields';
 import { counts } from '../records/records';
 import { researchSettings } from '../research/research-settings';
 import { providers } from './providers';
-
-export const GAPS = ['name', 'where', 'sells', 'mailbox', 'people', 'stages', 'asked', 'good', 'beside'] as const;
-export type Gap = (typeof GAPS)[number];
 
 /** The statement that the letter keeps among those we say of ourselves. */
 export const SELLS_STATEMENT = 'what we sell';

@@ -1,4 +1,5 @@
 /** One line of live state for each group of settings. */
+import { NEARLY_SPENT } from '../../core/lookup';
 import { plural } from '../../core/base';
 import { dayKey } from '../../core/calendar';
 import { SOURCE_NAMES } from '../ports';
@@ -75,7 +76,7 @@ async function figuresOf(world: World) {
 
 type Budgets = Awaited<ReturnType<typeof budgetsView>>['items'];
 const isNearlyGone = ({ spentMicro, reservedMicro, limitMicro }: Budgets[number]): boolean =>
-  limitMicro !== null && spentMicro + reservedMicro >= 0.8 * limitMicro;
+  limitMicro !== null && spentMicro + reservedMicro >= NEARLY_SPENT * limitMicro;
 const inEuros = (micro: number): string => `${(micro / 1_000_000).toFixed(2)} €`;
 function spentSays(budgets: Budgets): string {
   const all = budgets.find(({ kind }) => kind === 'all');

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { stableId, type Instant, type Json } from '../../../core/base';
 import { dayKey, startOfLocalDay, startOfLocalMonth } from '../../../core/calendar';
 import { isMonthly, monthBudgetName, monthBudgets, monthOf } from './month-budgets';
-import type { LookupChain } from '../../../core/lookup';
+import { NEARLY_SPENT, type LookupChain } from '../../../core/lookup';
 import type { Tx } from '../../db';
 import { reserve, settleSpend } from '../store/control';
 import { versionsOf } from '../../flows/store/flows';
@@ -79,7 +79,7 @@ export async function setAside(
       for (const budget of budgets) {
         const gone = await reserve(tx, budget.name, budget.day, provider.priceMicro, budget.limitMicro);
         if (gone === undefined) throw new Full(budget);
-        if (budget.limitMicro !== null && gone >= NEARLY * budget.limitMicro) nearly.push(budget);
+        if (budget.limitMicro !== null && gone >= NEARLY_SPENT * budget.limitMicro) nearly.push(budget);
       }
       await ledger.remember(tx, reservation);
       return undefined;
@@ -93,9 +93,6 @@ export async function setAside(
   if (!full) return reservation;
   throw new UsedUp(`${full.says} is used up`, isMonthly(full.name) ? startOfLocalMonth(now, zone, 1) : startOfLocalDay(now, zone, 1));
 }
-
-/** The share of a budget at which its owner is told. */
-const NEARLY = 0.8;
 
 /** A budget is used up: the call waits until there is another. */
 export class UsedUp extends HeldBack {}

@@ -1,3 +1,4 @@
+import { NEARLY_SPENT } from '../../../core/lookup';
 import type { BudgetsView } from '../../../api';
 
 export type BudgetLine = BudgetsView['items'][number];
@@ -23,5 +24,5 @@ export function standsAt(line: BudgetLine): { readonly tone: 'moss' | 'brass' | 
   const share = shareGone(line);
   if (share === undefined) return { tone: 'plain', says: 'no limit' };
   const says = `${Math.floor(share * 100)} % gone`;
-  return share >= 1 ? { tone: 'brick', says: 'used up' } : { tone: share >= 0.8 ? 'brass' : 'moss', says };
+  return share >= 1 ? { tone: 'brick', says: 'used up' } : { tone: share >= NEARLY_SPENT ? 'brass' : 'moss', says };
 }
