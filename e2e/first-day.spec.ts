@@ -283,6 +283,9 @@ test('from an empty workspace to an answer that stops a plan, all of it typed', 
     await expect(page.getByRole('button', { name: 'One day later' })).toBeEnabled({ timeout: 120_000 });
   }
   await page.getByRole('link', { name: /^Messages/ }).click();
+  // The page before has a link of their name too.
+  await expect(page).toHaveURL(/\/messages$/);
+  await expect(page.getByRole('heading', { name: 'Messages', level: 1 })).toBeVisible();
   await page.getByRole('link', { name: /Jude Fern/ }).click();
   await expect(page.getByText('answered', { exact: true }).first()).toBeVisible();
   await expect(page.getByText('the plan stopped').first()).toBeVisible();
