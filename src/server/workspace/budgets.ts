@@ -13,6 +13,7 @@ import {
   type BudgetKind,
   type MonthBudgets,
 } from '../trips/requests/month-budgets';
+import { searchServices } from './providers';
 import { sourceSettings } from '../trips/requests/sources';
 import { spending } from '../trips/store/control';
 
@@ -22,12 +23,18 @@ interface Named {
   readonly label: string;
 }
 
-/** Whatever can cost money here: chains' providers, places of research that ask a price, flows. */
+/** Whatever can cost money here: chains' providers, places of research and search services that ask a price, flows. */
 async function spenders(world: World): Promise<readonly Named[]> {
-  const [{ chains }, sources, flows] = await Promise.all([loadLibrary(world.db), sourceSettings(world), listFlows(world.db)]);
+  const [{ chains }, sources, services, flows] = await Promise.all([
+    loadLibrary(world.db),
+    sourceSettings(world),
+    searchServices(world),
+    listFlows(world.db),
+  ]);
   const paid = [
     ...chains.flatMap(({ providers }) => providers.filter(({ priceMicro }) => priceMicro > 0).map(({ name }) => ({ name, label: name }))),
     ...sources.filter(({ priceMicro }) => priceMicro > 0),
+    ...services.filter(({ priceMicro }) => priceMicro > 0).map(({ name }) => ({ name, label: name })),
   ];
   const providers = new Map(paid.map(({ name, label }) => [name, label]));
   return [

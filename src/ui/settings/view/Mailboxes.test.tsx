@@ -43,7 +43,6 @@ const show = (first: readonly MailboxShape[], may: { readonly mayChange?: boolea
       services={[]}
       zones={['Europe/London']}
       space={{ name: 'Firm', zone: 'Europe/London' }}
-      minutesApart={2}
       now={Date.parse('2026-11-24T12:00:00Z')}
       mayChange={may.mayChange ?? false}
       mayResume={may.mayResume ?? false}

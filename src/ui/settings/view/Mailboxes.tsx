@@ -19,7 +19,6 @@ interface Props {
   readonly services: readonly MailService[];
   readonly zones: readonly string[];
   readonly space: { readonly name: string; readonly zone: string };
-  readonly minutesApart: number;
   readonly now: number;
   /** the owner: passwords are theirs */
   readonly mayChange: boolean;
@@ -28,7 +27,7 @@ interface Props {
 }
 
 /** Mailboxes that write: how each sends, what it may send, whether it works; the chosen one below. */
-export function Mailboxes({ index, first, services, zones, space, minutesApart, now, mayChange, mayResume }: Props) {
+export function Mailboxes({ index, first, services, zones, space, now, mayChange, mayResume }: Props) {
   const router = useRouter();
   const [items, setItems] = useState(first);
   const [chosen, setChosen] = useState<string | null>(first[0]?.name ?? null);
@@ -93,7 +92,7 @@ export function Mailboxes({ index, first, services, zones, space, minutesApart, 
               Add a mailbox
             </Button>
             <span className="quiet small">
-              Two mails of one mailbox are at least {minutesApart} minutes apart. What comes back is read by a mailbox under Sources.
+              Mails of one mailbox leave as far apart as it says. What comes back is read by a mailbox under Sources.
             </span>
           </div>
         ) : null}

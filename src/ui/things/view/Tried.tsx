@@ -91,16 +91,18 @@ function Share({ name, arm }: { readonly name: string; readonly arm: Item['usual
     <div css={placed({ display: 'grid', gridTemplateColumns: '52px minmax(0, 1fr) 190px', gap: 10, alignItems: 'center' })}>
       <span className="small">{name}</span>
       <span css={placed({ position: 'relative', height: 8, background: 'var(--w1)', borderRadius: 4 })} aria-hidden>
-        <span
-          css={placed({
-            position: 'absolute',
-            left: `${from * 100}%`,
-            width: `${Math.max(1, (to - from) * 100)}%`,
-            height: 8,
-            background: 'var(--river)',
-            borderRadius: 4,
-          })}
-        />
+        {arm.readers === 0 ? null : (
+          <span
+            css={placed({
+              position: 'absolute',
+              left: `${from * 100}%`,
+              width: `${Math.max(1, (to - from) * 100)}%`,
+              height: 8,
+              background: 'var(--river)',
+              borderRadius: 4,
+            })}
+          />
+        )}
       </span>
       <span className="small quiet">
         {arm.good} of {plural(arm.readers, 'reader')} · {arm.readers === 0 ? 'nothing known' : `${percent(from)} to ${percent(to)}`}

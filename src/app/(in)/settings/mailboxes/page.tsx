@@ -1,4 +1,3 @@
-import { SLOT_MS } from '../../../../core/calendar';
 import { mailServices, signInServices } from '../../../../server/access/sign-in-services';
 import { mailboxViews } from '../../../../server/messages/mailboxes';
 import { settingsIndex } from '../../../../server/workspace/settings-index';
@@ -24,7 +23,6 @@ export default async function MailboxesPage() {
       services={mailServices(services)}
       zones={Intl.supportedValuesOf('timeZone')}
       space={space}
-      minutesApart={SLOT_MS / 60_000}
       now={now}
       mayChange={may('keep secrets')}
       mayResume={may('release')}
