@@ -49,7 +49,7 @@ export const reply = {
         wording: null,
         fallback: null,
         reads: null,
-      tried: null,
+        tried: null,
       };
       run.commands.push({ kind: 'keep message', messageId, template: null, composed, uses });
       if (step.as) run.vars[step.as.text] = { id: messageId, subject, body, covered, open: open.join(' '), questions, language };
