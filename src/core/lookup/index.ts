@@ -12,6 +12,7 @@ export {
   callFor,
   doorOf,
   entriesIn,
+  isPointedAt,
   lookupValues,
   providerProblems,
   providerSchema,

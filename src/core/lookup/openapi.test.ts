@@ -115,6 +115,18 @@ test('references in circles end, and a user with a password is said', () => {
   expect(round?.provider.value).toMatch(/email$/);
   expect(round?.says).toEqual(['it signs in by user and password: the key is both, joined by a colon, in Base64']);
 });
+test('a schema that refers to itself in many places is read as far as it goes, and no further', () => {
+  const many = Object.fromEntries(Array.from({ length: 12 }, (_, i) => [`part${i}`, { $ref: '#/components/schemas/Many' }]));
+  const schema = { type: 'object', properties: { email: { type: 'string', format: 'email' }, ...many } };
+  const json = { content: { 'application/json': { schema: { $ref: '#/components/schemas/Many' } } } };
+  const read = readOpenApi({
+    openapi: '3.0.0',
+    servers: [{ url: 'https://api.x.example' }],
+    components: { schemas: { Many: { ...schema, allOf: [schema, schema] } } },
+    paths: { '/find': { post: { requestBody: json, responses: { 200: json } } } },
+  });
+  expect(read).toMatchObject({ ok: true, calls: [{ label: 'POST /find', provider: { value: '/email' } }] });
+});
 test.each<[unknown, RegExp]>([
   [null, /it holds no fields/],
   [[], /it holds no fields/],

@@ -28,6 +28,8 @@ const text = (part: unknown): string => (typeof part === 'string' ? part : '');
 const SLOT = /\{([^{}]{1,100})\}/g;
 const MOST_CALLS = 60;
 const DEEP = 12;
+/** Parts of schemas that are looked at for one body or answer: what refers to itself in several places would never end. */
+const MOST_PARTS = 2_000;
 
 export function readOpenApi(document: unknown): OpenApiReading {
   if (!isTree(document)) return { ok: false, why: 'this is no OpenAPI document: it holds no fields' };
@@ -50,6 +52,7 @@ interface Parameter {
 
 class Reader {
   private readonly server: string;
+  private parts = 0;
   constructor(private readonly document: Tree) {
     this.server = serverOf(document);
   }
@@ -65,6 +68,7 @@ class Reader {
   }
 
   private call(method: 'GET' | 'POST', path: string, operation: Tree, shared: readonly unknown[]): OpenApiCall {
+    this.parts = 0;
     const says: string[] = [];
     if (this.server === '') says.push('the document names no host: put it in the address');
     const parameters = [...shared, ...listOf(operation.parameters)].map((entry) => this.parameter(entry));
@@ -174,6 +178,8 @@ class Reader {
 
   /** A schema with what it is composed of. */
   private merged(schema: unknown, depth: number): Tree {
+    this.parts += 1;
+    if (this.parts > MOST_PARTS) return {};
     const own = this.followed(schema);
     const parts = [...listOf(own.allOf), ...listOf(own.oneOf).slice(0, 1), ...listOf(own.anyOf).slice(0, 1)];
     if (parts.length === 0 || depth > DEEP) return own;
@@ -183,6 +189,7 @@ class Reader {
   }
 
   private answer(operation: Tree): { readonly example: unknown; readonly isLater: boolean } {
+    this.parts = 0;
     const responses = treeOf(operation.responses);
     const code = ['200', '201', '2XX', '202', 'default'].find((name) => responses[name] !== undefined) ?? '';
     const content = treeOf(this.followed(responses[code]).content);

@@ -121,6 +121,10 @@ export interface ProviderProblem {
   readonly at: keyof Provider | `later.${string}`;
   readonly says: string;
 }
+/** Parts that are pointed at in what comes back: without them a description may be tried. */
+const POINTED: ReadonlySet<string> = new Set(['value', 'record', 'list', 'next', 'later.ticket', 'later.state', 'later.ready']);
+export const isPointedAt = ({ at }: ProviderProblem): boolean => POINTED.has(at);
+
 /** What is wrong with a description, in its place; none: it can be asked. */
 export function providerProblems(provider: Provider): readonly ProviderProblem[] {
   return [...askedProblems(provider), ...placeProblems(provider), ...laterProblems(provider)];
@@ -161,7 +165,8 @@ function placeProblems(provider: Provider): readonly ProviderProblem[] {
   return out;
 }
 /** Whether its pages are counted in the address or the body. */
-export const hasPages = (provider: Pick<Provider, 'url' | 'body'>): boolean => `${provider.url}${provider.body}`.includes('{page}');
+export const hasPages = ({ url, body, later }: Pick<Provider, 'url' | 'body' | 'later'>): boolean =>
+  `${url}${body}${later?.url ?? ''}`.includes('{page}');
 
 function laterProblems({ later, url }: Provider): readonly ProviderProblem[] {
   if (later === null) return [];

@@ -1,18 +1,9 @@
 /** Two wordings tried against each other: chance is not called better however often somebody looks, and what is better is found. */
+import { chance } from '../base';
 import { BETTER_AT, compared, LEAST_READERS } from './compared';
 
-/** Mulberry32, so that what was seen can be seen again. */
-function dice(seed: number): () => number {
-  let a = seed;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 const trial = (seed: number, readers: number, usual: number, tried: number) => {
-  const roll = dice(seed);
+  const roll = chance(seed).next;
   const outcomes = Array.from({ length: readers }, () => [roll() < usual, roll() < tried] as const);
   return compared(
     outcomes.map(([x]) => x),

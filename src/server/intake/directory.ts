@@ -91,7 +91,7 @@ export async function takeFromDirectory(
   if (flow && flow.liveVersionId === null) throw new Refusal('conflict', `${flow.name} has no live version: release it first`);
   const { defaultCountry } = await workspace(world.db);
   const now = await world.clock.now();
-  const from = ask.criteria.service === '' ? 'directory' : ask.criteria.service;
+  const from = askedOf(ask.criteria);
   let [taken, known, started] = [0, 0, 0];
   for await (const hits of searched(world, ask.criteria)) {
     const planned = (await planHits(world, hits, defaultCountry)).filter(
@@ -104,7 +104,7 @@ export async function takeFromDirectory(
         wanted,
         {
           source: 'directory',
-          says: ask.criteria.service === '' ? 'Taken in from the directory' : `Taken in from ${from}`,
+          says: `Taken in from ${from === 'directory' ? 'the directory' : from}`,
           userId: actor.userId,
           refOf: (row) => wanted.find(({ plan }) => plan.row === row)?.hit.url ?? from,
           detailOf: (row) => ({ directory: wanted.find(({ plan }) => plan.row === row)?.hit.id ?? '' }),
@@ -122,6 +122,9 @@ export async function takeFromDirectory(
   await insertAudit(world.db, { at: now, userId: actor.userId, what: 'took in from the directory', detail: { taken, known, from } });
   return { taken, known, started };
 }
+
+/** Who is asked, by name. */
+const askedOf = ({ service }: SearchCriteria): string => (service === '' ? 'directory' : service);
 
 /** Companies go through no flow by themselves: flows are about people and deals. */
 async function takeCompanies(
@@ -144,7 +147,7 @@ async function takeCompanies(
     at: now,
     userId: actor.userId,
     what: 'took in from the directory',
-    detail: { taken, known, what: 'companies', from: ask.criteria.service === '' ? 'directory' : ask.criteria.service },
+    detail: { taken, known, what: 'companies', from: askedOf(ask.criteria) },
   });
   return { taken, known, started: 0 };
 }

@@ -9,6 +9,7 @@ import {
   answerIn,
   beginning,
   doorOf,
+  isPointedAt,
   lookupValues,
   nextCall,
   placesIn,
@@ -118,7 +119,7 @@ interface TrialAsk {
 /** Asks a description about one person, without keeping it and without writing what comes back; the ledger of spending is not touched. */
 export async function tryProvider(world: World, ask: TrialAsk): Promise<ProviderTrial> {
   // Where things stand in the answer is pointed at in what comes back: what is missing of it does not stop the asking.
-  const stops = providerProblems(ask.provider).filter(({ at }) => !POINTED.has(at));
+  const stops = providerProblems(ask.provider).filter((problem) => !isPointedAt(problem));
   if (stops[0]) throw new Refusal('not valid', stops[0].says, { problems: stops });
   const about = ask.provider.finds === 'records' ? aboutWords(ask) : await aboutPerson(world, ask);
   const service = { provider: ask.provider, secret: ask.secret ?? (await keptSecret(world, ask.provider)) };
@@ -145,7 +146,6 @@ export async function tryProvider(world: World, ask: TrialAsk): Promise<Provider
     return { ...shown, ok: false, says: error.message, value: null, confidence: 0, collected: false, answer: null, places: [] };
   }
 }
-const POINTED: ReadonlySet<string> = new Set(['value', 'record', 'list', 'next', 'later.ticket', 'later.state', 'later.ready']);
 const withoutSecret = (text: string, secret: string): string => (secret === '' ? text : text.replaceAll(encodeURIComponent(secret), '…'));
 
 /** The kept key, where the description still goes to the host it was given for. */

@@ -1,6 +1,6 @@
 import type { Instant, JsonObject } from '../../../core/base';
 import { consequenceOf, REPLY_KINDS, type ReplyReading } from '../../../core/reply';
-import type { Composed, Tried, MessageCheck, UsedFact } from '../../../core/writer';
+import type { Composed, MessageCheck, Tried, UsedFact } from '../../../core/writer';
 import type { Tx } from '../../db';
 
 export async function insertThread(

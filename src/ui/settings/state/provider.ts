@@ -1,6 +1,6 @@
 /** An outside service as it is described. */
 import type { ProviderBeginnings, ProviderTrial } from '../../../api';
-import { inList, placesIn, providerProblems, type Place, type Provider, type ProviderProblem } from '../../../core/lookup';
+import { inList, isPointedAt, placesIn, providerProblems, type Place, type Provider, type ProviderProblem } from '../../../core/lookup';
 import { linesIn } from '../../kit/lines';
 
 export const NEW_PROVIDER: Provider = {
@@ -34,9 +34,8 @@ export const problemsIn = (provider: Provider): readonly ProviderProblem[] => [
   ...(provider.name.trim() === '' ? [{ at: 'name' as const, says: 'a connection has a name, by which it is asked' }] : []),
   ...providerProblems(provider),
 ];
-/** Parts that are pointed at in what comes back: without them it may be tried. */
-const POINTED: ReadonlySet<string> = new Set(['value', 'record', 'list', 'next', 'later.ticket', 'later.state', 'later.ready']);
-export const mayTry = (provider: Provider): boolean => problemsIn(provider).every(({ at }) => POINTED.has(at));
+/** Parts that are pointed at in what comes back may be missing. */
+export const mayTry = (provider: Provider): boolean => problemsIn(provider).every(isPointedAt);
 
 /** Places of an answer that is shown: of a trial, or of an example that was put in by hand. */
 export function placesOf(example: string, trial: ProviderTrial | null): readonly Place[] {
