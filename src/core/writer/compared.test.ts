@@ -3,7 +3,8 @@ import { chance } from '../base';
 import { BETTER_AT, compared, LEAST_READERS } from './compared';
 
 const trial = (seed: number, readers: number, usual: number, tried: number) => {
-  const roll = chance(seed).next;
+  const source = chance(seed);
+  const roll = (): number => source.next();
   const outcomes = Array.from({ length: readers }, () => [roll() < usual, roll() < tried] as const);
   return compared(
     outcomes.map(([x]) => x),

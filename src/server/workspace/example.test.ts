@@ -78,6 +78,26 @@ test.each(['demo', 'laundry'])('%s: it comes beside what is there, and goes with
   await beginExample(world, wenna, name);
 });
 
+test('what broke off midway is here, and goes like what is whole', async () => {
+  const before = await counts();
+  const read = world.examples.read;
+  // The last card is no card: the records fail after the flow has come.
+  const broken = {
+    ...world,
+    examples: {
+      ...world.examples,
+      read: async (name: string) => {
+        const files = await read(name);
+        return { ...files, people: [...files.people, files.people[0] ?? {}, { name: '' }] };
+      },
+    },
+  };
+  await expect(beginExample(broken, wenna, 'laundry')).rejects.toThrow();
+  expect((await examples(world)).here).toMatchObject({ goes: expect.arrayContaining(['0 companies', '0 people']) as unknown });
+  await removeExample(world, wenna);
+  expect(await counts()).toEqual(before);
+});
+
 test('what one’s own uses of it stays; one’s own records joined with it stand alone again', async () => {
   const before = await counts();
   const { here } = await beginExample(world, wenna, 'demo');

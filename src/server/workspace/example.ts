@@ -74,33 +74,43 @@ export async function beginExample(world: World, actor: Actor, name: string): Pr
   const example = await readExample(world, name);
   const now = await world.clock.now();
   const bundle: Bundle = { format: 'millrace flow bundle 1', text: example.flow, things: example.carried };
-  const madeTeams = await teamsFor(world, actor, bundle);
+  // Each part is written down as it comes: what broke off midway can be taken away like what is whole.
+  let here: Here = { name, title: example.title, since: now, flows: [], things: [], fields: [], teams: [], companies: [], people: [] };
+  const teamNames = await missingTeams(world, actor, bundle);
+  here = { ...here, teams: [...teamNames] };
+  await putExampleHere(world.db, here);
+  await makeTeams(world, actor, teamNames);
+  here = { ...here, ...(await takeInItsFlow(world, actor, bundle, example.title)) };
+  await putExampleHere(world.db, here);
+  const card = { sourceRef: `example: ${example.title}`, prefix: `example ${name}` };
+  await seedCrm(world, example, example.country, card, async (tx, records) => {
+    await putExampleHere(tx, { ...here, companies: [...records.companies], people: [...records.people] });
+    await insertAudit(tx, { at: now, userId: actor.userId, what: 'began with an example', detail: { example: example.title } });
+  });
+  return examples(world);
+}
+
+/** The flow as a draft, with the things and fields it brings. */
+async function takeInItsFlow(
+  world: World,
+  actor: Actor,
+  bundle: Bundle,
+  title: string,
+): Promise<Pick<Here, 'flows' | 'things' | 'fields'>> {
   const library = await loadLibrary(world.db);
   const choices = Object.fromEntries(matchBundle(bundle, library).map((match) => [match.key, choiceOf(match)]));
   const settled = settleBundle(bundle, library, choices);
   if (!settled.ok) throw new Refusal('conflict', settled.problems.map(({ message }) => message).join('; '));
   const flowName = freeName(
-    parseFlow(settled.text).tree.name?.text ?? example.title,
+    parseFlow(settled.text).tree.name?.text ?? title,
     (await listFlows(world.db)).map((flow) => flow.name),
   );
   const flow = await takeInFlow(world, actor, { bundle, choices, name: flowName });
-  const records = await seedCrm(world, example, example.country, { sourceRef: `example: ${example.title}`, prefix: `example ${name}` });
-  const here: Here = {
-    name,
-    title: example.title,
-    since: now,
+  return {
     flows: [flow.id],
     things: await madeThings(world, settled.make),
     fields: settled.make.flatMap((item) => (item.kind === 'field' ? [{ record: item.body.record, key: item.body.key }] : [])),
-    teams: [...madeTeams],
-    companies: [...records.companies],
-    people: [...records.people],
   };
-  await world.db.begin(async (tx) => {
-    await putExampleHere(tx, here);
-    await insertAudit(tx, { at: now, userId: actor.userId, what: 'began with an example', detail: { example: example.title } });
-  });
-  return examples(world);
 }
 
 /** One's own comes first: what differs comes under a name that is free, what only exists in a workspace is one's own. */
@@ -112,12 +122,14 @@ function choiceOf(match: Match): Choice {
     : match.choice;
 }
 
-/** Teams that the flow names and nobody has made, with who brings the example in. */
-async function teamsFor(world: World, actor: Actor, bundle: Bundle): Promise<readonly string[]> {
+/** Teams that the flow names and nobody has made; without a person to be in them, none is made. */
+async function missingTeams(world: World, actor: Actor, bundle: Bundle): Promise<readonly string[]> {
   if (actor.userId === null) return [];
-  const missing = matchBundle(bundle, await loadLibrary(world.db)).filter(({ kind, state }) => kind === 'team' && state === 'missing');
-  for (const { name } of missing) await keepTeam(world, actor, name, { isNew: true, members: [{ id: actor.userId, weight: 1 }] });
-  return missing.map(({ name }) => name);
+  const matches = matchBundle(bundle, await loadLibrary(world.db));
+  return matches.filter(({ kind, state }) => kind === 'team' && state === 'missing').map((match) => match.name);
+}
+async function makeTeams(world: World, actor: Actor, names: readonly string[]): Promise<void> {
+  for (const name of names) await keepTeam(world, actor, name, { isNew: true, members: [{ id: actor.userId ?? '', weight: 1 }] });
 }
 
 async function madeThings(world: World, make: readonly LibraryItem[]): Promise<Here['things']> {
@@ -164,7 +176,7 @@ export async function removeExample(world: World, actor: Actor): Promise<Example
     const rows = { people: here.people, companies: here.companies, flows: here.flows, things: parted.things };
     const otherFlows = (await flowsOfTrips(tx, trips)).filter((id) => !here.flows.includes(id));
     await partFromExample(tx, rows);
-    await eraseAll(tx, here.people, trips, emails);
+    if (here.people.length > 0) await eraseAll(tx, here.people, trips, emails);
     await dropExample(tx, rows, trips);
     await recountLines(tx, otherFlows);
     const own = await listFields(tx);

@@ -39,6 +39,7 @@ import { sourceSettingsSchema } from '../trips/requests/sources';
 import { createWatched } from '../intake/watched';
 import { agreedAnswerSchema, statementSchema } from '../../core/answers';
 import { rampUpSchema } from '../../core/calendar';
+import type { Tx } from '../db';
 import type { Actor, World } from '../platform/world';
 
 /** A workspace as data: people, teams, mailboxes, named things. */
@@ -249,13 +250,15 @@ function valuesOf(fields: Catalogue, kind: 'company' | 'person', row: CrmRow, co
   return values;
 }
 
-/** Returns the ids of what was made. */
+/** `also` is done in one transaction with them. */
 export async function seedCrm(
   world: World,
   { companies, people }: { readonly companies: readonly CrmRow[]; readonly people: readonly CrmRow[] },
   defaultCountry: string,
   { sourceRef, prefix } = { sourceRef: 'card from before', prefix: 'crm' },
-): Promise<{ readonly companies: readonly string[]; readonly people: readonly string[] }> {
+  also: (tx: Tx, made: { readonly companies: readonly string[]; readonly people: readonly string[] }) => Promise<void> = () =>
+    Promise.resolve(),
+): Promise<void> {
   const now = await world.clock.now();
   const fields = await loadCatalogue(world.db);
   const newCompanies: NewCompany[] = [];
@@ -299,8 +302,8 @@ export async function seedCrm(
       tx,
       facts.map((fact) => ({ fact, meta: { tripId: null, mark: null, userId: null } })),
     );
+    await also(tx, { companies: newCompanies.map(({ id }) => id), people: newPeople.map(({ id }) => id) });
   });
-  return { companies: newCompanies.map(({ id }) => id), people: newPeople.map(({ id }) => id) };
 }
 
 /** What stands outside: webhooks, lookup services, services that people and mailboxes sign in by. */
