@@ -50,7 +50,7 @@ test('who builds here erases nobody, and puts a domain and a list among those no
   await page
     .getByLabel('List of addresses or domains')
     .setInputFiles({ name: 'asked.csv', mimeType: 'text/csv', buffer: Buffer.from('Mail,Why\nann@b-firm.example,asked\nnobody,x\n') });
-  await expect(page.getByText('1 put there; row 3: neither an address nor a domain')).toBeVisible();
+  await expect(page.getByText('1 put there; row 3: no address, domain or number')).toBeVisible();
   await accessible(page);
 });
 

@@ -63,7 +63,7 @@ module.exports = {
     order('holding', ['base', 'answers', 'fields', 'feel', 'flow', 'reply']),
     order('things', ['base', 'answers', 'fields', 'facts', 'feel', 'flow', 'lookup', 'score', 'writer', 'reader']),
     order('sign-in', ['base']),
-    order('sending', ['base']),
+    order('sending', ['base', 'writer']),
     order('first-day', ['base', 'fields', 'flow', 'score']),
     order('dossier', ['base', 'fields', 'facts', 'feel', 'formats', 'reader']),
     order('intake', ['base', 'units', 'fields', 'facts', 'feel', 'match', 'lookup']),

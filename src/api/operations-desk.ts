@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { TASK_OUTCOME_IDS } from '../core/sending';
 import { op } from './op';
 import * as s from './schemas';
 import * as desk from './schemas-desk';
@@ -51,6 +52,30 @@ export const DESK_OPERATIONS = {
     needs: 'decide',
     body: z.object({}),
     answer: s.okSchema,
+  }),
+  listTasks: op({
+    method: 'GET',
+    path: '/tasks',
+    summary: 'Calls, notes and letters that wait for somebody to do them.',
+    needs: 'look',
+    answer: z.object({ items: z.array(desk.taskSchema) }),
+  }),
+  endTask: op({
+    method: 'POST',
+    path: '/tasks/{id}/outcome',
+    changes: ['desk', 'messages', 'thread:*', 'record:*'],
+    summary: 'Say how a task went; the plan goes on from there.',
+    needs: 'decide',
+    body: z.object({ outcome: z.enum(TASK_OUTCOME_IDS), words: z.string().max(2_000).optional().describe('what was said') }),
+    answer: s.okSchema,
+  }),
+  taskLetter: op({
+    method: 'GET',
+    path: '/tasks/{id}/letter',
+    summary: 'A letter of a plan as PDF, to be printed and posted.',
+    needs: 'look',
+    answer: z.string(),
+    givesFile: ['application/pdf'],
   }),
   settleDoubt: op({
     method: 'POST',

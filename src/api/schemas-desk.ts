@@ -4,6 +4,7 @@ import { OBJECTIONS } from '../core/answers';
 import { RECORD_KINDS } from '../core/base';
 import { SOURCE_KINDS } from '../core/facts';
 import { REPLY_KINDS } from '../core/reply';
+import { CHANNELS } from '../core/writer';
 import { details, instant } from './op';
 
 const id = z.uuid();
@@ -51,6 +52,7 @@ export const messageSchema = z.object({
   personId: id.nullable(),
   personName: z.string().nullable(),
   direction: z.enum(['out', 'in']),
+  channel: z.enum(CHANNELS).describe('how it reaches them; all but mail is done by a person'),
   template: z.string().nullable(),
   touch: z.number().int().nullable(),
   subject: z.string(),
@@ -72,14 +74,13 @@ export const messageSchema = z.object({
   reading: readingSchema.nullable(),
   checks: z.array(z.object({ id: z.string(), ok: z.boolean(), says: z.string() })),
 });
+const whose = z.object({ people: z.array(z.string()), standIn: z.boolean(), yours: z.boolean() });
 export const reviewSchema = z.object({
   id,
   tripId: id,
   messageId: id,
   who: z.string(),
-  whose: z
-    .object({ people: z.array(z.string()), standIn: z.boolean(), yours: z.boolean() })
-    .describe('who decides today; `standIn`: nobody who was asked is there'),
+  whose: whose.describe('who decides today; `standIn`: nobody who was asked is there'),
   state: z.string(),
   dueAt: instant.nullable(),
   createdAt: instant,
@@ -93,6 +94,26 @@ export const reviewSchema = z.object({
   laterUntil: instant.nullable().describe('put off until then'),
   message: messageSchema,
   then: z.array(z.object({ day: z.number().int(), subject: z.string() })).describe('what the plan sends after it'),
+});
+export const taskSchema = z.object({
+  id,
+  messageId: id,
+  personId: id,
+  personName: z.string(),
+  companyName: z.string().nullable(),
+  threadId: id.nullable(),
+  tripId: id.nullable(),
+  flowId: id.nullable(),
+  flowName: z.string().nullable(),
+  channel: z.enum(CHANNELS).exclude(['e-mail']),
+  subject: z.string(),
+  body: z.string().describe('what to say, to leave or to send'),
+  dueAt: instant,
+  attempts: z.number().int().describe('tries so far'),
+  ownerName: z.string().nullable().describe('whose record it is; null: nobody’s, so everybody may'),
+  whose: whose.nullable(),
+  reach: z.string().nullable().describe('the number, the envelope’s lines or the name'),
+  zone: z.string().describe('where they are'),
 });
 export const pairSchema = z.object({
   id,

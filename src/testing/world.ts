@@ -236,7 +236,7 @@ export async function testWorld(template = 'template_millrace'): Promise<TestWor
       run: (kind, input) => (kind === 'document' ? plainDocument(input as never) : openBox.run(kind, input)),
     },
     dictionary: { glosses: () => ({}), knows: () => false },
-    papers: { dossier: async (dossier) => Buffer.from(dossier.title) },
+    papers: { dossier: async (dossier) => Buffer.from(dossier.title), letter: async (letter) => Buffer.from(letter.to.join('\n')) },
     examples: exampleFiles('demo'),
     passwords: { hash: async (password) => `hash of ${password}`, verify: async (hash, password) => hash === `hash of ${password}` },
     signIns: { look: nowhere, begin: nowhere, end: nowhere, renew: nowhere },

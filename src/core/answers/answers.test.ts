@@ -32,7 +32,7 @@ const asking = (words: string, more: Partial<DraftAsk> = {}): DraftAsk => ({
   scope: { first_name: 'Nuria', name: 'Nuria Peralta', company, deal: null, sender: { name: 'Lucía Ferrer Mas' } },
   facts: [fact('heated_area', 1.1), fact('controls', 'Tessel 4')],
   fields,
-  recipient: { name: 'Nuria Peralta', email: 'n.peralta@viveros-almenara.example' },
+  recipient: { name: 'Nuria Peralta', reach: 'n.peralta@viveros-almenara.example' },
   doNotContact: false,
   ...more,
 });

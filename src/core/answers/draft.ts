@@ -53,7 +53,7 @@ export interface DraftAsk {
   readonly scope: FeelScope;
   readonly facts: readonly Fact[];
   readonly fields: readonly OwnField[];
-  readonly recipient: { readonly name: string; readonly email: string | null };
+  readonly recipient: { readonly name: string; readonly reach: string | null };
   readonly doNotContact: boolean;
   /** what the business never says */
   readonly neverSay?: readonly string[];

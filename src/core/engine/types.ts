@@ -5,7 +5,7 @@ import type { FeelScope } from '../feel';
 import type { Question, Screen } from '../flow/syntax';
 import type { Asked, LookupChain } from '../lookup';
 import type { Outcome } from './outcome';
-import type { Composed, FollowUpPlan, LineFact, MessageCheck } from '../writer';
+import type { Channel, Composed, FollowUpPlan, LineFact, MessageCheck } from '../writer';
 
 /** The record as it is known now: what conditions and slots see. Company is null when the person has none. */
 export interface RecordView {
@@ -329,6 +329,9 @@ export interface PlannedTouch {
   readonly subject: string;
   readonly body: string;
   readonly template: string;
+  readonly channel: Channel;
+  /** FEEL, looked at when it is due; null: always */
+  readonly when: string | null;
   readonly composed: Composed | null;
 }
 

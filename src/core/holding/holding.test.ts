@@ -40,7 +40,7 @@ function facing(words: string, more: Partial<Facing> & { readonly scope?: Facing
     scope,
     facts: [],
     fields: OWN,
-    recipient: { name: 'Mara Oakes', email: 'mara@oakmere.example' },
+    recipient: { name: 'Mara Oakes', reach: 'mara@oakmere.example' },
     doNotContact: false,
   };
   return { reading, draft: draftReply(ask), decided: 50, ...more, scope };

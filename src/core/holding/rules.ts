@@ -1,7 +1,7 @@
 import { near } from '../base';
-import { compileFeel, parseFeel, typeOfFeel, type FeelExpr, type FeelName, type FeelScope } from '../feel';
+import { compileFeel, parseFeel, typeOfFeel, type FeelExpr, type FeelScope } from '../feel';
 import { speaksOf, type Catalogue } from '../fields';
-import { FEEL_TYPE, nameAt, type ResultShape } from '../flow/check';
+import { dealShape, nameAt, type ResultShape } from '../flow/check';
 import { readLoosely } from '../flow/phrase';
 import { isCovered, OBJECTIONS, type ReplyDraft } from '../answers';
 import type { ReplyReading } from '../reply';
@@ -92,13 +92,8 @@ function readRule(text: string, line: number, fields: Catalogue): HoldRule | Rul
 const shapes = (fields: Catalogue): ReadonlyMap<string, ResultShape> =>
   new Map<string, ResultShape>([
     ['reply', REPLY_SHAPE],
-    ['deal', Object.fromEntries(fields.all('deal').map((field): [string, FeelName] => [field.key, dealName(field)]))],
+    ['deal', dealShape(fields)],
   ]);
-const dealName = (field: ReturnType<Catalogue['all']>[number]): FeelName => ({
-  type: FEEL_TYPE[field.type],
-  label: `deal’s ${field.label}`,
-  ...(field.unit === undefined ? {} : { unit: field.unit }),
-});
 
 type When = { readonly ok: true; readonly expr: FeelExpr } | { readonly ok: false; readonly says: string };
 function readWhen(when: string, fields: Catalogue): When {

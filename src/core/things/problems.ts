@@ -1,10 +1,19 @@
 import { fold, plural } from '../base';
 import { catalogueOf, speaksOf, type Catalogue } from '../fields';
 import { feelPaths, parseFeel } from '../feel';
-import { readCondition, type Library, type Pipeline } from '../flow/check';
+import { dealShape, readCondition, type Library, type Pipeline, type ResultShape } from '../flow/check';
 import type { LookupChain } from '../lookup';
 import type { Scorecard } from '../score';
-import { slotsIn, type FollowUpPlan, type LinePattern, type MessageTemplate, type Wording } from '../writer';
+import {
+  channelOf,
+  isByHand,
+  slotsIn,
+  type Channel,
+  type FollowUpPlan,
+  type LinePattern,
+  type MessageTemplate,
+  type Wording,
+} from '../writer';
 import { claimsIn, isObjection, isOtherKind, type AgreedAnswer, type Statement } from '../answers';
 import type { Thing } from './thing';
 
@@ -268,17 +277,63 @@ function patternProblems(
   return out;
 }
 
-function planProblems(plan: FollowUpPlan, library: Pick<Library, 'templates' | 'connections'>): readonly ThingProblem[] {
+function planProblems(plan: FollowUpPlan, library: Pick<Library, 'templates' | 'connections' | 'fields'>): readonly ThingProblem[] {
   const out: ThingProblem[] = [];
+  const channelAt = (name: string): Channel | undefined => {
+    const text = library.templates.find((entry) => entry.name === name);
+    return text && channelOf(text);
+  };
   if (!library.connections.includes(plan.mailbox)) out.push(error('mailbox', `there is no mailbox “${plan.mailbox}”`));
   if (plan.hours.from >= plan.hours.to) out.push(error('hours', 'the window ends before it begins'));
+  const [first] = plan.touches;
+  if (first && isByHand(channelAt(first.template) ?? 'e-mail'))
+    out.push(
+      error(
+        'touches.0.template',
+        `the first touch is the message that is approved: it is a mail, not a ${channelAt(first.template) ?? ''}`,
+      ),
+    );
   plan.touches.forEach((touch, i) => {
-    if (!library.templates.some((text) => text.name === touch.template))
-      out.push(error(`touches.${i}.template`, `there is no text “${touch.template}”`));
+    for (const [part, name] of [['template', touch.template] as const, ['otherwise', touch.otherwise] as const])
+      if (name !== undefined && channelAt(name) === undefined) out.push(error(`touches.${i}.${part}`, `there is no text “${name}”`));
+    if (touch.otherwise === touch.template)
+      out.push(error(`touches.${i}.otherwise`, 'whom the text does not reach, itself does not either'));
+    else if (touch.otherwise !== undefined && channelAt(touch.otherwise) === channelAt(touch.template))
+      out.push(
+        warning(
+          `touches.${i}.otherwise`,
+          `both are ${channelAt(touch.template) ?? 'mail'}: whom one does not reach, the other does not either`,
+        ),
+      );
+    out.push(...touchCondition(touch.when, `touches.${i}.when`, library));
     const before = plan.touches[i - 1];
-    if (before && touch.day <= before.day)
+    if (before && touch.day < before.day)
       out.push(error(`touches.${i}.day`, `comes on working day ${touch.day}, and the touch before it on ${before.day}`));
+    // A call may be made on the day of a mail, and two of the same kind on one day are one too many.
+    else if (before?.day === touch.day && channelAt(before.template) === channelAt(touch.template))
+      out.push(error(`touches.${i}.day`, `comes on working day ${touch.day}, as the touch before it does`));
     if (before?.template === touch.template) out.push(warning(`touches.${i}.template`, 'the same text twice running'));
   });
+  return out;
+}
+
+/** What a touch's condition may look at besides the record: how often each was done in this conversation. */
+const DONE: ResultShape = { mails: { type: 'number' }, calls: { type: 'number' }, talked: { type: 'number' } };
+
+function touchCondition(when: string | undefined, at: string, library: Pick<Library, 'fields'>): readonly ThingProblem[] {
+  if (when === undefined || when.trim() === '') return [];
+  const fields = catalogueOf(library.fields);
+  const read = readCondition(
+    when,
+    'person',
+    fields,
+    new Map([
+      ['done', DONE],
+      ['deal', dealShape(fields)],
+    ]),
+  );
+  const out = read.ok ? [] : [error(at, read.problems[0]?.message ?? 'this is no condition')];
+  for (const field of fields.own)
+    if (field.isProtected && speaksOf(when, field.key)) out.push(error(at, `“${field.label}” is protected: nobody is judged by it`));
   return out;
 }

@@ -3,6 +3,7 @@ import { fold } from '../base';
 import type { ComposeInput } from './input';
 import { neverSaidIn } from './never-said';
 import { localeOf, type PersonalLine } from './personal';
+import { channelOf, NO_WAY } from './channels';
 
 /** One rule a message must pass before it can leave. `says` is the sentence shown when it fails. */
 export interface MessageCheck {
@@ -33,8 +34,9 @@ const LEFT_OVER = /\{[^{}]{0,200}\}|\[[A-Z _]{3,}\]|\bundefined\b|\bnull\b/;
 export function checkMessage(draft: Draft): readonly MessageCheck[] {
   const whole = `${draft.subject}\n${draft.body}`;
   const left = LEFT_OVER.exec(whole)?.[0];
-  const address = draft.recipient.email;
-  const valid = address !== null && readTyped({ type: 'e-mail' }, address).ok;
+  const channel = channelOf(draft.template);
+  const { reach } = draft.recipient;
+  const valid = reach !== null && (channel !== 'e-mail' || readTyped({ type: 'e-mail' }, reach).ok);
   const limit = draft.template.maxLength;
   const needsLine = draft.template.personal?.required === true;
   const repeated = draft.line !== undefined && draft.recentLines.includes(draft.line.text);
@@ -51,7 +53,7 @@ export function checkMessage(draft: Draft): readonly MessageCheck[] {
     {
       id: 'recipient',
       ok: valid,
-      says: address === null ? 'there is no e-mail address to send to' : `“${address}” is not an address mail can be sent to`,
+      says: reach === null ? NO_WAY[channel] : `“${reach}” is not an address mail can be sent to`,
     },
     { id: 'do not contact', ok: !draft.doNotContact, says: `${draft.recipient.name} is on the do-not-contact list` },
     { id: 'slot left', ok: left === undefined, says: `“${left ?? ''}” was not filled: the value is missing and the slot has no fallback` },

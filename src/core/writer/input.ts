@@ -7,7 +7,8 @@ export interface ComposeInput {
   readonly template: MessageTemplate;
   /** what slots may name: record fields at the top, company under `company`, the sender under `sender` */
   readonly scope: FeelScope;
-  readonly recipient: { readonly name: string; readonly email: string | null };
+  /** `reach`: where the text's channel reaches them; null: nowhere */
+  readonly recipient: { readonly name: string; readonly reach: string | null };
   readonly facts: readonly LineFact[];
   /** personal lines of the last ten messages of this template */
   readonly recentLines: readonly string[];

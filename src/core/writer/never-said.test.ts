@@ -21,7 +21,7 @@ const compose = (body: string, neverSay?: readonly string[]) =>
   composeMessage({
     template: templateSchema.parse({ name: 'A', subject: 'A word', body }),
     scope: { first_name: 'Mara' },
-    recipient: { name: 'Mara Quill', email: 'm@oakmere.example' },
+    recipient: { name: 'Mara Quill', reach: 'm@oakmere.example' },
     facts: [],
     recentLines: [],
     doNotContact: false,
@@ -42,7 +42,7 @@ test('a message that says it is held, in subject or words; without a list nothin
 test('an answer that says it is held, whoever wrote it', () => {
   const checks = (neverSay: readonly string[]) =>
     checkReply({
-      recipient: { name: 'Mara Quill', email: 'm@oakmere.example' },
+      recipient: { name: 'Mara Quill', reach: 'm@oakmere.example' },
       doNotContact: false,
       scope: {},
       body: 'Hello Mara, we are the cheapest.',

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { DeepReadonly } from '../base';
+import { CHANNELS } from './channels';
 
 /**
  * A sentence that rests on one fact: `With {value} vans, as your site says, …`. Slots are `{value}`, `{quote}` and
@@ -35,6 +36,8 @@ export type Wording = DeepReadonly<z.infer<typeof wordingSchema>>;
  */
 export const templateSchema = z.object({
   name: z.string().min(1),
+  /** what it is written for; left out: e-mail. The subject of a call or a letter is what it is about. */
+  channel: z.enum(CHANNELS).optional(),
   language: z.string().default('en'),
   subject: z.string().min(1),
   body: z.string().min(1),
@@ -51,12 +54,26 @@ export const templateSchema = z.object({
 });
 export type MessageTemplate = DeepReadonly<z.infer<typeof templateSchema>>;
 
+const touchSchema = z.object({
+  day: z.number().int().nonnegative(),
+  /** the text; its channel is the touch's */
+  template: z.string().min(1),
+  /** the text for whom this one does not reach, usually of another channel */
+  otherwise: z.string().min(1).optional(),
+  /** FEEL over the reader's record and `done`, looked at when it is due; empty: always */
+  when: z.string().max(300).optional(),
+});
+
 /** A follow-up plan: touches on working-day offsets from the first, and how the mailbox is paced. */
 export const planSchema = z.object({
   name: z.string().min(1),
   mailbox: z.string().min(1),
-  touches: z.array(z.object({ day: z.number().int().nonnegative(), template: z.string().min(1) })).min(1),
+  touches: z.array(touchSchema).min(1),
   hours: z.object({ from: z.string().regex(/^\d\d:\d\d$/), to: z.string().regex(/^\d\d:\d\d$/) }),
 });
 export type FollowUpPlan = DeepReadonly<z.infer<typeof planSchema>>;
 export type Touch = FollowUpPlan['touches'][number];
+
+/** The names of the texts a touch may take. */
+export const textsOf = ({ template, otherwise }: Pick<Touch, 'template' | 'otherwise'>): readonly string[] =>
+  otherwise === undefined ? [template] : [template, otherwise];

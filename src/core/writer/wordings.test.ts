@@ -29,7 +29,7 @@ const compose = (scope: object) =>
   composeMessage({
     template: text,
     scope: scope as never,
-    recipient: { name: 'Mareike Petersen', email: 'm@vossbruch.example' },
+    recipient: { name: 'Mareike Petersen', reach: 'm@vossbruch.example' },
     facts: [fact],
     recentLines: [],
     doNotContact: false,

@@ -29,7 +29,7 @@ const template = templateSchema.parse({
 const input = (more: Partial<ComposeInput> = {}): ComposeInput => ({
   template,
   scope: { first_name: 'Mara', company: { name: 'Oakmere Glass' }, sender: { name: 'Tomasz Wierzba' } },
-  recipient: { name: 'Mara Quill', email: 'm.quill@oakmere-glass.example' },
+  recipient: { name: 'Mara Quill', reach: 'm.quill@oakmere-glass.example' },
   facts: [fact('heated_area', 4.2)],
   recentLines: [],
   doNotContact: false,
@@ -55,9 +55,9 @@ describe('a message', () => {
 
   test.each<[string, Partial<ComposeInput>, string[]]>([
     ['a slot without value and fallback', { scope: { first_name: 'Mara', sender: { name: 'T' } } }, ['slot left']],
-    ['no address', { recipient: { name: 'Mara Quill', email: null } }, ['recipient']],
-    ['a broken address', { recipient: { name: 'Mara Quill', email: 'mara@' } }, ['recipient']],
-    ['two addresses in one', { recipient: { name: 'Mara Quill', email: 'a@b.example, c@d.example' } }, ['recipient']],
+    ['no address', { recipient: { name: 'Mara Quill', reach: null } }, ['recipient']],
+    ['a broken address', { recipient: { name: 'Mara Quill', reach: 'mara@' } }, ['recipient']],
+    ['two addresses in one', { recipient: { name: 'Mara Quill', reach: 'a@b.example, c@d.example' } }, ['recipient']],
     ['a person who wants no mail', { doNotContact: true }, ['do not contact']],
     ['no fact to rest on', { facts: [] }, ['slot left', 'fact missing']],
     ['an unsure fact', { facts: [fact('heated_area', 4.2, { confidence: 0.3 })] }, ['slot left', 'fact missing']],

@@ -2,7 +2,7 @@ import path from 'node:path';
 import PDFDocument from 'pdfkit';
 import { publicUrl, type Dossier, type DossierLine } from '../../core/dossier';
 import { SOURCE_LABELS } from '../../core/facts';
-import type { Papers } from '../ports';
+import type { Letter, Papers } from '../ports';
 
 const FONTS = path.resolve('node_modules/dejavu-fonts-ttf/ttf');
 const PAPER = { size: 'A4', margins: { top: 56, bottom: 56, left: 56, right: 56 }, width: 483 } as const;
@@ -17,25 +17,48 @@ const day = (at: number): string => new Intl.DateTimeFormat('en-GB', { dateStyle
 export function pdfPapers(): Papers {
   return {
     dossier: (dossier) =>
-      new Promise((resolve, reject) => {
-        const pdf = new PDFDocument({
-          size: PAPER.size,
-          margins: PAPER.margins,
-          bufferPages: true,
-          info: { Title: dossier.title, Creator: 'Millrace', CreationDate: new Date(dossier.madeAt) },
-        });
-        const chunks: Uint8Array[] = [];
-        pdf.on('data', (chunk: Uint8Array) => chunks.push(chunk));
-        pdf.on('error', reject);
-        pdf.on('end', () => {
-          resolve(Buffer.concat(chunks));
-        });
-        pdf.registerFont('text', path.join(FONTS, 'DejaVuSansCondensed.ttf'));
-        pdf.registerFont('bold', path.join(FONTS, 'DejaVuSansCondensed-Bold.ttf'));
+      made({ Title: dossier.title, CreationDate: new Date(dossier.madeAt) }, (pdf) => {
         write(pdf, dossier);
-        pdf.end();
+      }),
+    letter: (letter) =>
+      made({ Title: letter.subject }, (pdf) => {
+        writeLetter(pdf, letter);
       }),
   };
+}
+
+const made = (info: PDFKit.DocumentInfo, fill: (pdf: PDFKit.PDFDocument) => void): Promise<Uint8Array> =>
+  new Promise((resolve, reject) => {
+    const pdf = new PDFDocument({ size: PAPER.size, margins: PAPER.margins, bufferPages: true, info: { ...info, Creator: 'Millrace' } });
+    const chunks: Uint8Array[] = [];
+    pdf.on('data', (chunk: Uint8Array) => chunks.push(chunk));
+    pdf.on('error', reject);
+    pdf.on('end', () => {
+      resolve(Buffer.concat(chunks));
+    });
+    pdf.registerFont('text', path.join(FONTS, 'DejaVuSansCondensed.ttf'));
+    pdf.registerFont('bold', path.join(FONTS, 'DejaVuSansCondensed-Bold.ttf'));
+    fill(pdf);
+    pdf.end();
+  });
+
+const MM = 72 / 25.4;
+/** DIN 5008 form B: the window of a DL envelope, and where the text begins. */
+const WINDOW = { left: 25 * MM, top: 62.7 * MM, width: 75 * MM } as const;
+const TEXT_TOP = 103 * MM;
+
+function writeLetter(pdf: PDFKit.PDFDocument, { from, to, date, subject, body }: Letter): void {
+  const { left } = WINDOW;
+  const width = pdf.page.width - left - 20 * MM;
+  pdf
+    .font('text')
+    .fontSize(9)
+    .fillColor(QUIET)
+    .text(from.join('\n'), left, 20 * MM, { width, align: 'right' });
+  pdf.fontSize(10.5).fillColor(INK).text(to.join('\n'), left, WINDOW.top, { width: WINDOW.width });
+  pdf.text(date, left, TEXT_TOP - 18, { width, align: 'right' });
+  pdf.font('bold').text(subject, left, TEXT_TOP + 8, { width });
+  pdf.font('text').moveDown(1).text(body, left, pdf.y, { width, lineGap: 2 });
 }
 
 function write(pdf: PDFKit.PDFDocument, dossier: Dossier): void {

@@ -40,6 +40,7 @@ import type { NoticeRow } from '../trips/store/outbox';
 import { merge } from '../records/merge';
 import { afterSent } from '../messages/sent';
 import { replan } from '../messages/touches';
+import { tasksWaiting, type OpenTask } from '../messages/tasks';
 import { houseOf, mustBeAsked, type Whose } from './whose';
 import { found, Refusal, type Actor, type World } from '../platform/world';
 import { factsOf } from '../records/store/facts';
@@ -53,6 +54,7 @@ export interface Desk {
     readonly message: MessageRow;
     readonly then: readonly { readonly day: number; readonly subject: string }[];
   })[];
+  readonly tasks: readonly (OpenTask & { readonly whose: Whose | null })[];
   readonly pairs: readonly (PairRow & { readonly facts: readonly Fact[] })[];
   readonly stuck: readonly StuckGroup[];
   readonly notices: readonly NoticeRow[];
@@ -73,7 +75,7 @@ export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
   const { db } = world;
   const now = await world.clock.now();
   const house = await houseOf(world, actor);
-  const [open, pairs, stuck, doubts, replies, told, firsts] = await Promise.all([
+  const [open, pairs, stuck, doubts, replies, told, firsts, byHand] = await Promise.all([
     openReviews(db, now),
     openPairs(db, now),
     stuckGroups(world),
@@ -81,6 +83,7 @@ export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
     unhandledReplies(db),
     notices(world, actor),
     heldFirst(db),
+    tasksWaiting(db),
   ]);
   const reviews = open.map((review) => ({ ...review, whose: house.whose(review.who) })).filter(({ whose }) => whose.yours || house.seesAll);
   const library = await loadLibrary(db);
@@ -114,8 +117,12 @@ export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
       };
     })
     .filter(({ whose }) => whose === null || whose.yours || house.seesAll);
+  const tasks = byHand
+    .map((task) => ({ ...task, whose: task.ownerName === null ? null : house.whose(task.ownerName) }))
+    .filter(({ whose }) => whose === null || whose.yours || house.seesAll);
   return {
     reviews: full,
+    tasks,
     pairs: pairs.map((pair) => ({
       ...pair,
       facts: pairFacts.filter((fact) => fact.record.id === pair.aId || fact.record.id === pair.bId),
@@ -204,8 +211,8 @@ export function withSentence(body: string, sentence: string | undefined): string
 /** A person may write what they know: facts and repeated lines are theirs to judge, all other checks hold for them too. */
 async function recheck(world: World, review: ReviewRow, message: MessageRow, subject: string, body: string) {
   const person = await findPerson(world.db, review.personId);
-  const recipient = { name: person?.name ?? '', email: person?.email ?? null };
-  const doNotContact = await isDoNotContact(world.db, recipient.email);
+  const recipient = { name: person?.name ?? '', reach: person?.email ?? null };
+  const doNotContact = await isDoNotContact(world.db, recipient.reach);
   const neverSay = await neverSaid(world.db);
   // Drafted from agreed answers: what may not be said there, nobody says.
   if (message.template === null)

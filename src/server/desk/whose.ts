@@ -4,6 +4,7 @@ import { askedOf, type Colleague } from '../../core/teams';
 import type { Tx } from '../db';
 import { colleagues } from '../access/store/people';
 import { waitingByHolder } from '../messages/store/messages';
+import { openTasksByOwner } from '../messages/store/tasks';
 import { openReviewsByWho } from './store/reviews';
 import { Refusal, workspace, type Actor, type World } from '../platform/world';
 
@@ -38,17 +39,19 @@ export async function houseOf(world: World, actor: Actor, tx: Tx = world.db): Pr
   };
 }
 
-/** How many messages to approve and answers wait for who looks; what others have is theirs. */
+/** How many messages to approve, answers and tasks wait for who looks; what others have is theirs. */
 export async function waitingFor(world: World, actor: Actor): Promise<number> {
   const { db } = world;
-  const [house, reviews, replies] = await Promise.all([
+  const [house, reviews, replies, tasks] = await Promise.all([
     houseOf(world, actor),
     openReviewsByWho(db, await world.clock.now()),
     waitingByHolder(db),
+    openTasksByOwner(db),
   ]);
   return (
     reviews.reduce((sum, { who, count }) => sum + (house.whose(who).yours ? count : 0), 0) +
-    replies.reduce((sum, { holder, count }) => sum + (holder === null || house.whose(holder).yours ? count : 0), 0)
+    replies.reduce((sum, { holder, count }) => sum + (holder === null || house.whose(holder).yours ? count : 0), 0) +
+    tasks.reduce((sum, { owner, count }) => sum + (owner === null || house.whose(owner).yours ? count : 0), 0)
   );
 }
 

@@ -36,7 +36,7 @@ import {
   type ThingRow,
 } from './store/things';
 import { insertAudit } from '../access/store/audit';
-import type { FollowUpPlan } from '../../core/writer';
+import { textsOf, type FollowUpPlan } from '../../core/writer';
 import { saveDraft } from './flows';
 import { loadLibrary } from './library';
 import { found, Refusal, type Actor, type World } from '../platform/world';
@@ -149,7 +149,7 @@ function usesOf(thing: Thing, { plans, flows }: Users): readonly ThingUse[] {
   // Answers are taken by what people write, not named by flows.
   if (thing.kind === 'answer') return [];
   const { kind, body } = thing;
-  const inPlans = kind === 'template' ? plans.filter(({ plan }) => plan.touches.some((touch) => touch.template === body.name)) : [];
+  const inPlans = kind === 'template' ? plans.filter(({ plan }) => plan.touches.some((touch) => textsOf(touch).includes(body.name))) : [];
   return [
     ...flows.flatMap((flow): ThingUse[] => {
       const held = heldSchema.safeParse(flow.held).data?.[PARTS[kind]].find((item) => item.name === body.name);
@@ -346,8 +346,13 @@ export async function renameThing(world: World, actor: Actor, id: string, name: 
 async function renameInPlans(tx: Tx, actor: Actor, from: string, to: string, now: number): Promise<void> {
   for (const row of await listThings(tx, 'plan')) {
     const plan = libraryParts([row]).plans[0];
-    if (!plan?.touches.some((touch) => touch.template === from)) continue;
-    const touches = plan.touches.map((touch) => (touch.template === from ? { ...touch, template: to } : touch));
+    if (!plan?.touches.some((touch) => textsOf(touch).includes(from))) continue;
+    const renamed = (text: string): string => (text === from ? to : text);
+    const touches = plan.touches.map(({ otherwise, ...touch }) => ({
+      ...touch,
+      template: renamed(touch.template),
+      ...(otherwise !== undefined && { otherwise: renamed(otherwise) }),
+    }));
     await keepVersion(
       tx,
       { id: row.id, name: row.name, body: { ...plan, touches }, base: row.no },

@@ -8,7 +8,7 @@ import type { Fact } from '../../core/facts';
 import type { FeelScope } from '../../core/feel';
 import { compileScorecard, type Scorecard } from '../../core/score';
 import { problemsOf, thingBody, type Thing, type ThingKind } from '../../core/things';
-import { composeMessage, type Composed, type FollowUpPlan, type MessageTemplate } from '../../core/writer';
+import { channelOf, composeMessage, reachOf, type Composed, type FollowUpPlan, type MessageTemplate } from '../../core/writer';
 import { factsOf } from '../records/store/facts';
 import { recentLines } from '../messages/store/messages';
 import { listMailboxes } from '../messages/store/mailboxes';
@@ -19,6 +19,7 @@ import { findThing, sampleReaders, sampleViews } from './store/things';
 import { currentFacts, LAST_LINES } from '../trips/requests/compose';
 import { neverSaid, statements, THING_WORDS, thingLibrary } from './things';
 import { clockMinutes } from '../messages/touches';
+import { waysTo } from '../messages/ways';
 import { Refusal, workspace, type World } from '../platform/world';
 
 /** So many records are scored for a preview; of more, a sample that is the same every time. */
@@ -139,7 +140,7 @@ export async function readBy(
   ]);
   const barred = await doNotContactAmong(
     db,
-    [...views.values()].flatMap(({ person }) => (typeof person.email === 'string' ? [person.email] : [])),
+    [...views.values()].flatMap(({ person }) => waysTo(person)),
   );
   const byRecord = new Map<string, Fact[]>();
   for (const fact of facts) byRecord.set(fact.record.id, [...(byRecord.get(fact.record.id) ?? []), fact]);
@@ -148,7 +149,6 @@ export async function readBy(
   for (const { id, companyId } of readers) {
     const view = views.get(id);
     if (!view) continue;
-    const email = typeof view.person.email === 'string' ? view.person.email : null;
     const composed = composeMessage({
       template: text,
       scope: {
@@ -156,10 +156,10 @@ export async function readBy(
         company: view.company,
         sender: { name: signs, first_name: signs.split(' ')[0] ?? '' },
       },
-      recipient: { name: view.person.name, email },
+      recipient: { name: view.person.name, reach: reachOf(channelOf(text), view.person as FeelScope, view.company) },
       facts: currentFacts([...(byRecord.get(id) ?? []), ...(companyId === null ? [] : (byRecord.get(companyId) ?? []))]),
       recentLines: lines,
-      doNotContact: email !== null && barred.has(email),
+      doNotContact: waysTo(view.person).some((way) => barred.has(way)),
       neverSay,
       seed: id,
     });

@@ -50,6 +50,7 @@ import { suggested } from '../research/specimens';
 import { auditFile, auditPage } from '../access/audit';
 import * as aside from '../intake/set-aside';
 import * as teach from '../research/teach';
+import * as tasks from '../messages/tasks';
 import * as tell from '../trips/tell';
 import * as boxes from '../messages/mailboxes';
 import { dropSigningKey, makeSigningKey } from '../messages/mail-domain';
@@ -277,6 +278,12 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
     await undoMerge(world, id, actor);
     return ok;
   },
+  listTasks: async ({ world, actor }) => ({ items: (await reviews.desk(world, actor)).tasks }),
+  endTask: async ({ world, actor, params, body }) => {
+    await tasks.endTask(world, actor, params.id ?? '', body);
+    return ok;
+  },
+  taskLetter: ({ world, params }) => tasks.taskLetter(world, params.id ?? ''),
   settleDoubt: async ({ world, actor, params, body }) => {
     await reviews.settleDoubt(world, actor, params.id ?? '', body.left);
     return ok;

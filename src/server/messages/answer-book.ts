@@ -105,7 +105,7 @@ function heldIn(words: string, said: readonly Statement[]): string | null {
     scope: {},
     facts: [],
     fields: [],
-    recipient: { name: '', email: null },
+    recipient: { name: '', reach: null },
     doNotContact: false,
   });
   const by = draft.taken[0]?.by;

@@ -109,7 +109,7 @@ export async function standing(tx: Tx, material: Material, actor: Actor, threadI
       scope: replyScope(view, dealViews.get(dealIds[0] ?? ''), signs),
       facts: currentFacts(facts),
       fields: material.fields,
-      recipient: { name: person?.name ?? thread.personName, email },
+      recipient: { name: person?.name ?? thread.personName, reach: email },
       doNotContact: await isDoNotContact(tx, email),
     },
   };

@@ -29,7 +29,7 @@ test('a domain bars its addresses and those below it, and nobody else', async ()
   for (const email of ['ann@otherfirm.example', 'ann@firm.example.org', 'firm.example@b.example', null])
     expect([email, await isDoNotContact(world.db, email)]).toEqual([email, false]);
   expect(await liftAddress(world, ines, '@firm.example')).toEqual([]);
-  await expect(barAddress(world, ines, { email: 'nobody at all', why: '' })).rejects.toThrow('neither an address nor a domain');
+  await expect(barAddress(world, ines, { email: 'nobody at all', why: '' })).rejects.toThrow('no address, domain or number');
 });
 
 test('a list goes in row by row, and comes out as one', async () => {
@@ -41,7 +41,7 @@ test('a list goes in row by row, and comes out as one', async () => {
     'Name;Mail;Reason\nAnn;Ann@B.example;asked by phone\nFirm;@firm.example;\nKnown;known@b.example;x\nNobody;none;y\n',
   );
   const said = await barList(world, ines, { name: 'list.csv', path: file });
-  expect(said).toMatchObject({ put: 2, known: 1, passedBy: [{ row: 5, says: 'neither an address nor a domain' }] });
+  expect(said).toMatchObject({ put: 2, known: 1, passedBy: [{ row: 5, says: 'no address, domain or number' }] });
   expect(said.items.find(({ email }) => email === 'ann@b.example')?.why).toBe(
     'from the list list.csv, by Ines Okafor-Brandt: asked by phone',
   );

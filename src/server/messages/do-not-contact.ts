@@ -8,6 +8,7 @@ import type { Instant } from '../../core/base';
 import { readTable } from '../../core/intake';
 import { addDoNotContact, liftDoNotContact, listDoNotContact, whyDoNotContact } from './store/do-not-contact';
 import { insertAudit } from '../access/store/audit';
+import { telName } from './ways';
 import { csvOf } from '../platform/csv';
 import { Refusal, type Actor, type World } from '../platform/world';
 
@@ -22,7 +23,8 @@ export async function doNotContactList(world: World): Promise<Barred[]> {
 
 const ADDRESS = /^[^\s@<>",;]{1,64}@[\p{L}\p{N}-]{1,63}(?:\.[\p{L}\p{N}-]{1,63}){1,8}$/u;
 const DOMAIN = /^@?(?:\*\.)?((?:[\p{L}\p{N}-]{1,63}\.){1,8}\p{L}{2,24})$/u;
-/** An address as it is kept, or `@domain` for all addresses of a domain and of those below it; undefined for neither. */
+const NUMBER = /^(?:tel:)?\+[\d ()/.-]{7,24}$/;
+/** An address as it is kept, `@domain` for all addresses of a domain and of those below it, or a number as `tel:+44…`; undefined for none of them. */
 export function barredName(text: string): string | undefined {
   const name = text
     .trim()
@@ -30,6 +32,7 @@ export function barredName(text: string): string | undefined {
     .replace(/^<|>$/g, '')
     .toLowerCase();
   if (ADDRESS.test(name)) return name;
+  if (NUMBER.test(name)) return telName(name);
   const domain = DOMAIN.exec(name)?.[1];
   return domain === undefined ? undefined : `@${domain}`;
 }
@@ -39,7 +42,7 @@ export async function barAddress(world: World, actor: Actor, ask: { readonly ema
   if (email === undefined)
     throw new Refusal(
       'not valid',
-      `“${ask.email.trim()}” is neither an address nor a domain: for example ann@firm.example or @firm.example`,
+      `“${ask.email.trim()}” is no address, domain or number: for example ann@firm.example, @firm.example or +44 1632 960417`,
     );
   const now = await world.clock.now();
   await world.db.begin(async (tx) => {
@@ -93,7 +96,7 @@ export async function barList(world: World, actor: Actor, file: { readonly name:
       const name = cells.map(barredName).find((found) => found !== undefined);
       if (name === undefined) {
         if (cells.some((cell) => cell.trim() !== '') && passedBy.length < MOST_SHOWN)
-          passedBy.push({ row: table.rowNumbers[i] ?? i + 1, says: 'neither an address nor a domain' });
+          passedBy.push({ row: table.rowNumbers[i] ?? i + 1, says: 'no address, domain or number' });
         continue;
       }
       if ((await whyDoNotContact(tx, name)) !== undefined) {
@@ -118,8 +121,8 @@ export async function barList(world: World, actor: Actor, file: { readonly name:
 export async function barredFile(world: World): Promise<FileAnswer> {
   const all = await listDoNotContact(world.db, 1_000_000);
   const rows = all.map(({ email, why, at }) => [
-    email.replace(/^@/, ''),
-    email.startsWith('@') ? 'domain' : 'address',
+    email.replace(/^@|^tel:/, ''),
+    email.startsWith('@') ? 'domain' : email.startsWith('tel:') ? 'number' : 'address',
     why,
     new Date(at).toISOString(),
   ]);

@@ -153,7 +153,8 @@ export async function answered(tx: Tx, origin: Origin, reading: ReplyReading, fr
   await endThread(tx, origin, bars ? 'ended' : 'answered', bars ? 'unsubscribed' : 'answered', now);
 }
 
-async function endThread(tx: Tx, origin: Origin, state: 'answered' | 'ended', how: PlanEnd, now: Instant): Promise<void> {
+/** Ends or answers a conversation: what has not left of it is dropped, and its trip hears of it. */
+export async function endThread(tx: Tx, origin: Origin, state: 'answered' | 'ended', how: PlanEnd, now: Instant): Promise<void> {
   if (!origin.threadId) return;
   await setThread(tx, origin.threadId, state, null);
   await dropPlanned(tx, origin.threadId, how, now);

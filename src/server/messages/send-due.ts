@@ -6,8 +6,10 @@ import { transact, type Tx } from '../db';
 import { claimDoubts, claimSends, forgetAttempt, lastOtherSend, settleSend, startSend, type HeldSend } from './store/effects';
 import { answersTheirs, findMessage, findThread, keepRaw, rawOf, setMessageState, type MessageRow, type ThreadRow } from './store/messages';
 import { listMailboxes, lockMailbox, mailboxRoutes } from './store/mailboxes';
-import { isDoNotContact } from './store/do-not-contact';
-import { findPerson } from '../records/store/records';
+import { doNotContactAmong } from './store/do-not-contact';
+import { touchHolds } from './only-when';
+import { waysTo } from './ways';
+import { findPerson, type PersonRow } from '../records/store/records';
 import type { SendOutcome } from '../ports';
 import { afterDropped, afterRefused, afterSent } from './sent';
 import { signerOf } from './mail-domain';
@@ -68,7 +70,14 @@ async function sendOne(world: World, send: HeldSend, ask: SendAsk, now: Instant)
     return;
   }
   changed(world, `thread:${thread.id}`, `record:${person.id}`);
-  const verdict = await mayLeave(db, send, thread, person.email, now);
+  const verdict = await mayLeave(db, send, thread, person, now);
+  if (verdict.kind === 'go' && !(await touchHolds(db, message, now))) {
+    const says = `left out: only when ${message.onlyWhen ?? ''}`;
+    await transact(db, async (tx) => {
+      if (await settleSend(tx, send, { state: 'dropped', says }, now)) await afterDropped(tx, message, now);
+    });
+    return;
+  }
   if (verdict.kind === 'drop') {
     await transact(db, async (tx) => {
       if (await settleSend(tx, send, { state: 'dropped', says: verdict.why }, now)) await afterDropped(tx, message, now);
@@ -104,11 +113,11 @@ async function mayLeave(
   tx: Tx,
   send: HeldSend,
   thread: ThreadRow,
-  email: string | null,
+  person: PersonRow,
   now: Instant,
 ): Promise<{ kind: 'go' } | { kind: 'drop'; why: string } | { kind: 'later'; at: Instant; why: string }> {
-  if (email === null) return { kind: 'drop', why: 'the e-mail address is gone' };
-  if (await isDoNotContact(tx, email)) return { kind: 'drop', why: 'on the do-not-contact list' };
+  if (person.email === null) return { kind: 'drop', why: 'the e-mail address is gone' };
+  if ((await doNotContactAmong(tx, waysTo(person))).size > 0) return { kind: 'drop', why: 'on the do-not-contact list' };
   if (thread.state === 'answered' || thread.state === 'ended') return { kind: 'drop', why: `the conversation is ${thread.state}` };
   if (thread.state === 'paused' && thread.pausedUntil !== null && thread.pausedUntil > now)
     return { kind: 'later', at: thread.pausedUntil, why: 'out of office' };

@@ -29,7 +29,7 @@ export async function afterDropped(tx: Tx, message: MessageRow, now: Instant): P
   await endIfLast(tx, message, 'refused', now);
 }
 
-async function endIfLast(tx: Tx, message: MessageRow, how: PlanEnd, now: Instant): Promise<void> {
+export async function endIfLast(tx: Tx, message: MessageRow, how: PlanEnd, now: Instant): Promise<void> {
   if (message.threadId === null || message.tripId === null) return;
   await lockThread(tx, message.threadId);
   if ((await openSends(tx, message.threadId)) === 0) await postEvent(tx, message.tripId, { kind: 'plan ended', how }, now);

@@ -1,9 +1,9 @@
 import { stableId, type Instant } from '../../core/base';
-import { addWorkingDays, dayKey, nextSlot, zoneOf, type SlotBook, type WorkingTime } from '../../core/calendar';
+import { addWorkingDays, dayKey, intoWorkingTime, nextSlot, zoneOf, type SlotBook, type WorkingTime } from '../../core/calendar';
 import type { PlannedTouch } from '../../core/engine';
-import type { FollowUpPlan } from '../../core/writer';
+import { isByHand, type FollowUpPlan } from '../../core/writer';
 import { transact, type Db, type Tx } from '../db';
-import { insertSend, lateMailboxes, lateSends, moveSend, plannedOfThread, takenSlots } from './store/effects';
+import { insertSend, insertTask, lateMailboxes, lateSends, moveSend, plannedOfThread, takenSlots } from './store/effects';
 import { insertMessage, insertThread, lastConversation, planMessage, setThread } from './store/messages';
 import { lockMailbox, type MailboxRow } from './store/mailboxes';
 import { loadViews } from '../records/store/records';
@@ -73,7 +73,8 @@ function takeSlot({ box, book }: OpenBook, earliest: Instant, time: WorkingTime)
 
 interface SendToMove {
   readonly id: string;
-  readonly mailbox: string;
+  /** null: a task, which takes no place in a mailbox's day */
+  readonly mailbox: string | null;
   readonly personId: string;
 }
 /** A send that moves by less stays on its day: nothing behind it has to move. */
@@ -113,6 +114,10 @@ export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promis
   let firstSlot = now;
   const refs: string[] = [...(earlier?.refs ?? (ask.answers === undefined ? [] : [ask.answers]))];
   for (const [i, touch] of ask.touches.entries()) {
+    if (isByHand(touch.channel)) {
+      await planTask(tx, ask, { touch, no: i, threadId, dueAt: intoWorkingTime(addWorkingDays(firstSlot, touch.day, time), time) }, now);
+      continue;
+    }
     const slot = takeSlot(open, i === 0 ? now : addWorkingDays(firstSlot, touch.day, time), time);
     if (i === 0) firstSlot = slot;
     const subject = earlier ? `Re: ${earlier.subject}` : i === 0 ? touch.subject : `Re: ${first.subject}`;
@@ -130,6 +135,7 @@ export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promis
           composed: { ...touch.composed, subject, body: touch.body },
           state: 'planned',
           rfcId: rfcIdOf(touch.messageId),
+          onlyWhen: touch.when,
           inReplyTo,
           refs: [...refs],
         },
@@ -151,6 +157,38 @@ export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promis
     );
     refs.push(rfcIdOf(touch.messageId));
   }
+}
+
+/** A touch that a person does: due in the reader's working time, in nobody's mailbox. */
+async function planTask(
+  tx: Tx,
+  { tripId, personId }: TouchesAsk,
+  task: { readonly touch: PlannedTouch; readonly no: number; readonly threadId: string; readonly dueAt: Instant },
+  now: Instant,
+): Promise<void> {
+  const { touch, no, threadId, dueAt } = task;
+  if (!touch.composed) return;
+  const { messageId, template, channel, when } = touch;
+  await insertMessage(
+    tx,
+    {
+      id: messageId,
+      threadId,
+      tripId,
+      personId,
+      template,
+      touch: no,
+      channel,
+      onlyWhen: when,
+      composed: { ...touch.composed, subject: touch.subject, body: touch.body },
+      state: 'planned',
+      rfcId: null,
+      inReplyTo: null,
+      refs: [],
+    },
+    now,
+  );
+  await insertTask(tx, { id: stableId('task', messageId), key: `task ${messageId}`, tripId, personId, messageId, dueAt }, now);
 }
 
 /** The next slot for one message to a reader now; taken only if the caller plans a send for it. */
@@ -198,9 +236,10 @@ export async function postpone(
 
 /** Gives a planned send another slot at or after an instant. */
 export async function replan(tx: Tx, send: SendToMove, earliest: Instant, now: Instant): Promise<Instant> {
-  const open = await openBook(tx, send.mailbox, now);
-  if (!open) return earliest;
-  const slot = takeSlot(open, earliest, await readerTime(tx, send.personId));
+  const open = send.mailbox === null ? undefined : await openBook(tx, send.mailbox, now);
+  if (!open && send.mailbox !== null) return earliest;
+  const time = await readerTime(tx, send.personId);
+  const slot = open ? takeSlot(open, earliest, time) : intoWorkingTime(earliest, time);
   await moveSend(tx, send.id, slot);
   return slot;
 }

@@ -276,9 +276,19 @@ export interface DemoWorld {
 }
 
 /** Makes documents to hand around. */
+/** A letter as it is printed: lines as they stand. */
+export interface Letter {
+  readonly from: readonly string[];
+  readonly to: readonly string[];
+  readonly date: string;
+  readonly subject: string;
+  readonly body: string;
+}
 export interface Papers {
   /** A4, as PDF */
   dossier(dossier: Dossier): Promise<Uint8Array>;
+  /** A4, as PDF; the address stands where the window of an envelope is (DIN 5008 B) */
+  letter(letter: Letter): Promise<Uint8Array>;
 }
 
 /** A sign-in service as it is asked. */

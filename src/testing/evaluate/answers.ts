@@ -37,7 +37,7 @@ export function judgeBook(file: string, which: (question: Question) => boolean):
       scope: { first_name: 'Ada', sender: { name: 'Ben' } },
       facts: [],
       fields: [],
-      recipient: { name: 'Ada', email: 'ada@laundry.example' },
+      recipient: { name: 'Ada', reach: 'ada@laundry.example' },
       doNotContact: false,
     });
     const taken = draft.taken[0]?.by ?? null;

@@ -1,5 +1,5 @@
 import { plural, type JsonObject } from '../../base';
-import { composeMessage, type Composed } from '../../writer';
+import { channelOf, composeMessage, reachOf, type Composed } from '../../writer';
 import type { Run } from '../run';
 import type { AnswerOf } from './verb';
 
@@ -7,11 +7,10 @@ import type { AnswerOf } from './verb';
 export function compose(answer: AnswerOf<'compose'>, templateName: string, run: Run): Composed | undefined {
   const template = run.plan.library.templates.find((entry) => entry.name === templateName);
   if (!template) return undefined;
-  const email = run.view.person.email;
   return composeMessage({
     template,
     scope: run.messageScope(answer.sender),
-    recipient: { name: run.view.person.name, email: typeof email === 'string' && email !== '' ? email : null },
+    recipient: { name: run.view.person.name, reach: reachOf(channelOf(template), run.view.person, run.view.company) },
     facts: answer.facts,
     recentLines: answer.recentLines,
     doNotContact: answer.doNotContact,

@@ -1,7 +1,7 @@
 import { plural, stableId, textIn, type JsonObject } from '../../base';
 import type { Instruction } from '../../flow/plan';
 import type { StepOf } from '../../flow/syntax';
-import type { Composed, FollowUpPlan } from '../../writer';
+import { channelOf, countedChannels, isByHand, type Channel, type Composed, type FollowUpPlan, type Touch } from '../../writer';
 import type { Run } from '../run';
 import { compose, heldBy, shownMessage } from './compose';
 import { JUST_SAID, type AnswerOf, type RunOf } from './verb';
@@ -25,7 +25,7 @@ export const followUp: RunOf<FollowUp> = {
       run.stick(line, 'nobody has approved a message of this trip: nothing leaves before that');
     else if (run.part === 0 && !leavesByPlan(plan, run))
       run.stick(line, `what was approved is no text of the plan “${step.plan.text}”: it would never leave, and others would unseen`);
-    else if (touch) run.request = { kind: 'compose', template: touch.template };
+    else if (touch) run.request = { kind: 'compose', template: textOf(touch, run) };
   },
   asks: {
     kind: 'compose',
@@ -51,15 +51,37 @@ function leavesByPlan(plan: FollowUpPlan, run: Run): boolean {
   return waiting.length === 0 || waiting.some((message) => plan.touches.some((touch) => touch.template === message.template));
 }
 
+/** The text a touch takes now: its own, or the other one where its own was found not to reach them. */
+const textOf = (touch: Touch, run: Run): string => (insteadOf(run) === null ? touch.template : (touch.otherwise ?? touch.template));
+/** Why the other text of the present touch is taken; null: it is not. */
+const insteadOf = (run: Run): string | null => {
+  const says = run.vars[GATHERED]?.instead;
+  return typeof says === 'string' ? says : null;
+};
+const channelIn = (run: Run, name: string): Channel =>
+  channelOf(run.plan.library.templates.find((text) => text.name === name) ?? { channel: undefined });
+
 function touchComposed(answer: AnswerOf<'compose'>, step: FollowUp, line: Instruction, run: Run): void {
   const plan = planOf(step, run);
   const touch = plan?.touches[run.part];
-  const composed = touch && compose(answer, touch.template, run);
-  if (!plan || !touch || !composed) {
+  const template = touch && textOf(touch, run);
+  const composed = template === undefined ? undefined : compose(answer, template, run);
+  if (!plan || !touch || template === undefined || !composed) {
     run.stick(line, `the plan “${step.plan.text}” or one of its texts is gone`);
     return;
   }
-  const approved = Object.values(run.vars).find((message) => message.approved === true && message.template === touch.template);
+  const approved = Object.values(run.vars).find((message) => message.approved === true && message.template === template);
+  const channel = channelIn(run, template);
+  const unreached = approved ? undefined : composed.checks.find((check) => check.id === 'recipient' && !check.ok);
+  if (unreached && touch.otherwise !== undefined && insteadOf(run) === null) {
+    run.vars[GATHERED] = { list: listOf(run.vars[GATHERED]), instead: `${channel} on day ${touch.day}: ${unreached.says}` };
+    run.request = { kind: 'compose', template: touch.otherwise };
+    return;
+  }
+  if (unreached && isByHand(channel)) {
+    gathered({ left: `${channel} on day ${touch.day}: ${unreached.says}` }, plan, line, run);
+    return;
+  }
   if (!approved && !composed.passed) {
     run.stick(line, `held: touch on day ${touch.day}: ${heldBy(composed)}`, true, shownMessage(composed));
     return;
@@ -67,27 +89,47 @@ function touchComposed(answer: AnswerOf<'compose'>, step: FollowUp, line: Instru
   const made: JsonObject = {
     messageId: typeof approved?.id === 'string' ? approved.id : stableId('message', run.trip.id, line.mark, String(run.part)),
     day: touch.day,
-    template: touch.template,
+    template,
+    channel,
+    when: touch.when === undefined || touch.when.trim() === '' ? null : touch.when,
+    instead: insteadOf(run),
     subject: textIn(approved?.subject) || composed.subject,
     body: textIn(approved?.body) || composed.body,
     composed: approved === undefined ? asJson(composed) : null,
   };
-  const gathered = [...listOf(run.vars[GATHERED]), made];
-  if (gathered.length < plan.touches.length) {
-    run.vars[GATHERED] = { list: gathered };
+  gathered(made, plan, line, run);
+}
+
+/** One touch more is there, or is known not to be; after the last one the plan begins. */
+function gathered(one: JsonObject, plan: FollowUpPlan, line: Instruction, run: Run): void {
+  const list = [...listOf(run.vars[GATHERED]), one];
+  if (list.length < plan.touches.length) {
+    run.vars[GATHERED] = { list };
     run.part += 1;
     run.state = { kind: 'ready' };
     return;
   }
   const { [GATHERED]: _, ...rest } = run.vars;
   run.vars = rest;
-  begin(plan, gathered, line, run);
+  begin(plan, list, line, run);
 }
 
 /** All texts are there: the touches are planned, and the trip follows them. */
-function begin(plan: FollowUpPlan, touches: readonly JsonObject[], line: Instruction, run: Run): void {
+function begin(plan: FollowUpPlan, list: readonly JsonObject[], line: Instruction, run: Run): void {
+  const touches = list.filter((entry) => entry.left === undefined);
+  if (touches.length === 0) {
+    run.stick(line, `no touch of the plan “${plan.name}” reaches them`, true);
+    return;
+  }
+  // What was gathered before there were channels has none.
+  const channels = touches.map((entry) => (entry.channel ?? 'e-mail') as Channel);
+  const notes = list.flatMap(({ left, instead }) =>
+    typeof left === 'string' ? [`left out: ${left}`] : typeof instead === 'string' ? [`another way: ${instead}`] : [],
+  );
+  const also = notes.length === 0 ? '' : `; ${notes.join('; ')}`;
   if (run.trip.trial) {
-    run.log(line, 'sent', `would send ${plural(touches.length, 'message')}`, { touches: [...touches], plan: plan.name });
+    const says = channels.some(isByHand) ? countedChannels(channels) : plural(touches.length, 'message');
+    run.log(line, 'sent', `would send ${says}${also}`, { touches: [...touches], plan: plan.name });
     run.pass(line);
     return;
   }
@@ -97,17 +139,20 @@ function begin(plan: FollowUpPlan, touches: readonly JsonObject[], line: Instruc
     threadId,
     plan: run.plan.mailbox === null ? plan : { ...plan, mailbox: run.plan.mailbox },
     sameThread: false,
-    touches: touches.map((entry) => ({
+    touches: touches.map((entry, i) => ({
       messageId: textIn(entry.messageId),
       day: Number(entry.day),
       subject: textIn(entry.subject),
       body: textIn(entry.body),
       template: textIn(entry.template),
+      channel: channels[i] ?? 'e-mail',
+      when: textIn(entry.when) || null,
       // put there above, in this shape
       composed: entry.composed as Composed | null,
     })),
   });
-  run.log(line, 'waiting', `${plural(touches.length, 'touch', 'touches')} planned, stops at an answer`, { plan: plan.name, threadId });
+  const says = channels.some(isByHand) ? countedChannels(channels) : plural(touches.length, 'touch', 'touches');
+  run.log(line, 'waiting', `${says} planned, stops at an answer${also}`, { plan: plan.name, threadId });
   run.state = { kind: 'following', threadId };
 }
 

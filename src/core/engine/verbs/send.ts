@@ -23,6 +23,8 @@ export const send: RunOf<StepOf<'send'>> = {
         subject: textIn(message.subject),
         body: textIn(message.body),
         template,
+        channel: 'e-mail' as const,
+        when: null,
         composed: null,
       };
       run.commands.push({

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { DeepReadonly } from '../../base';
 import { speaksOf, STANDARD } from '../../fields';
+import { textsOf } from '../../writer';
 import { ASKABLE_ROLES, libraryItemSchema, type Library, type LibraryItem } from '../check';
 import { sayLine, type PartSlot } from '../say';
 import { numberedLines, parseFlow, printFlow, type Span } from '../syntax';
@@ -87,7 +88,7 @@ export function namesUsed(text: string, things: readonly LibraryItem[]): readonl
   for (const thing of things)
     if (thing.kind === 'plan') {
       add({ kind: 'connection', name: thing.body.mailbox, by: `plan “${thing.name}”` });
-      for (const touch of thing.body.touches) add({ kind: 'template', name: touch.template, by: `plan “${thing.name}”` });
+      for (const name of thing.body.touches.flatMap(textsOf)) add({ kind: 'template', name, by: `plan “${thing.name}”` });
     }
   return [...uses.values()];
 }

@@ -161,7 +161,11 @@ function underName(thing: LibraryItem, name: string, renamed: (kind: NameKind, n
       ...thing.body,
       name,
       mailbox: renamed('connection', thing.body.mailbox),
-      touches: thing.body.touches.map((touch) => ({ ...touch, template: renamed('template', touch.template) })),
+      touches: thing.body.touches.map(({ otherwise, ...touch }) => ({
+        ...touch,
+        template: renamed('template', touch.template),
+        ...(otherwise !== undefined && { otherwise: renamed('template', otherwise) }),
+      })),
     },
   };
 }

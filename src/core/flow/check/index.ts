@@ -6,7 +6,7 @@ export { fieldsAskedFor } from './asked-fields';
 export { checkFlow } from './check';
 export { readCondition, type ReadCondition } from '../meaning/condition';
 export type { Finding, Mend, TextEdit } from '../meaning/finding';
-export { ENTRY, FEEL_TYPE, nameAt, type ResultShape } from '../meaning/scope';
+export { dealShape, ENTRY, FEEL_TYPE, nameAt, type ResultShape } from '../meaning/scope';
 export { entryOf, resultOf } from '../verbs';
 export { fieldAt } from '../meaning/way';
 export { ASKABLE_ROLES, DOCUMENTS, EMPTY_LIBRARY } from '../meaning/known';

@@ -48,6 +48,10 @@ export const nameOfField = (field: Field, label = field.label): FeelName => ({
   label,
   ...(field.unit === undefined ? {} : { unit: field.unit }),
 });
+/** A deal beside a person: its fields by their keys. */
+export const dealShape = (fields: Catalogue): ResultShape =>
+  Object.fromEntries(fields.all('deal').map((field) => [field.key, nameOfField(field, `deal’s ${field.label}`)]));
+
 /** The result that records bring along from the intake they come by, under this name. */
 export const ENTRY = 'entry';
 

@@ -5,6 +5,8 @@ import { AMOUNT, reading, refused, withThing, type Ask, type PhraseReading } fro
 import { digits } from '../parts/names';
 import { refuse } from '../tree/clauses';
 import { quote } from '../tree/notation';
+import { channelOf, isByHand, textsOf, type FollowUpPlan, type MessageTemplate } from '../../writer';
+import type { Library } from '../meaning/library';
 import type { Named } from '../tree/tree';
 import * as shapes from './shapes';
 import { LETS_PASS, type VerbOf } from './verb';
@@ -56,12 +58,9 @@ export const followUp: VerbOf<FollowUp> = {
       say,
     );
     for (const touch of plans.find((entry) => entry.name === step.plan.text)?.touches ?? [])
-      if (!templates.some((template) => template.name === touch.template))
-        say(
-          step.plan,
-          'unknown thing',
-          `the plan’s touch on day ${touch.day} uses the text ${quote(touch.template)}, which does not exist`,
-        );
+      for (const text of textsOf(touch))
+        if (!templates.some((template) => template.name === text))
+          say(step.plan, 'unknown thing', `the plan’s touch on day ${touch.day} uses the text ${quote(text)}, which does not exist`);
     approved(undefined, step.plan, way, check, say, line);
     needsEmail(step.plan, way, check, say, line);
     approvedLeaves(step, way, check, say);
@@ -74,12 +73,20 @@ export const followUp: VerbOf<FollowUp> = {
   json: () => z.strictObject({ verb: z.literal('follow up'), plan: shapes.name }),
   compiles: () => ({}),
   weighs: LETS_PASS,
-  sends: ({ plan }, library) => library.plans.find((entry) => entry.name === plan.text)?.touches.map((touch) => touch.day) ?? [],
+  sends: ({ plan }, library) => mailsOf(plan.text, library).map((touch) => touch.day),
 };
+
+/** The touches of a plan that are mails: the others are done by people. */
+function mailsOf(name: string, { plans, templates }: Library): FollowUpPlan['touches'] {
+  const isMail = (text: MessageTemplate | undefined): boolean => text === undefined || !isByHand(channelOf(text));
+  const touches = plans.find((plan) => plan.name === name)?.touches ?? [];
+  return touches.filter((touch) => isMail(templates.find((text) => text.name === touch.template)));
+}
 
 /** What was approved must be what leaves: a plan that sends other texts would leave the approved message behind. */
 function approvedLeaves({ plan }: FollowUp, way: Way, check: Check, say: Say): void {
-  const texts = check.library.plans.find((entry) => entry.name === plan.text)?.touches.map((touch) => touch.template);
+  const found = check.library.plans.find((entry) => entry.name === plan.text);
+  const texts = found && mailsOf(found.name, check.library).map((touch) => touch.template);
   const waiting = [...way.asked.keys()].filter((name) => !way.sent.has(name) && way.results.get(name)?.body);
   const [name] = waiting;
   if (!texts || name === undefined || waiting.some((message) => texts.includes(way.writtenFrom.get(message) ?? ''))) return;

@@ -7,6 +7,8 @@ import { asText, quote } from '../tree/notation';
 import type { Named, Word } from '../tree/tree';
 import * as shapes from './shapes';
 import type { VerbOf } from './verb';
+import { channelOf, isByHand } from '../../writer';
+import type { Library } from '../meaning/library';
 
 export interface Write {
   readonly verb: 'write';
@@ -20,22 +22,20 @@ declare module '../tree/tree' {
   }
 }
 
+/** Texts that leave by themselves. */
+const mails = (library: Library): readonly string[] =>
+  library.templates.filter((text) => !isByHand(channelOf(text))).map((text) => text.name);
+
 export const write: VerbOf<Write> = {
   verb: 'write',
   help: 'Composes a message from a text, with a personal line from facts. It does not leave yet.',
   begins: [['write', 'write email "', 'from a text']],
-  names: [[/\bwrite email $/, (library) => library.templates.map((template) => template.name), 'text']],
+  names: [[/\bwrite email $/, mails, 'text']],
   speaks: [],
   phrases: [
     [
       /^(?:write|compose|prepare|draft|make)(?: them| to them| him| her)?(?: a| an| the)?(?: e-?mail| mail| message| text| template)*(?: called| with| from| named| using)? ?(.*)$/,
-      (found, ask) =>
-        withThing(
-          found[1],
-          ask.library.templates.map((template) => template.name),
-          'text',
-          (name) => `write email ${name} as opener`,
-        ),
+      (found, ask) => withThing(found[1], mails(ask.library), 'text', (name) => `write email ${name} as opener`),
     ],
   ],
   samples: ['write email "{text}" as m%'],
@@ -51,12 +51,10 @@ export const write: VerbOf<Write> = {
   check({ channel, template, as }, way, check, say, line) {
     if (as) way.writtenFrom.set(as.text, template.text);
     oneOf(channel, ['email'], 'a channel', say);
-    exists(
-      template,
-      check.library.templates.map((entry) => entry.name),
-      'text',
-      say,
-    );
+    const text = check.library.templates.find((entry) => entry.name === template.text);
+    if (text && isByHand(channelOf(text)))
+      say(template, 'wrong place', `${quote(text.name)} is the text of a ${channelOf(text)}, which a person does: only a plan holds one`);
+    else exists(template, mails(check.library), 'text', say);
     needsEmail(channel, way, check, say, line);
   },
   result: () => ({ subject: { type: 'string' }, body: { type: 'string' } }),

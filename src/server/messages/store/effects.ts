@@ -31,6 +31,23 @@ export async function insertSend(
     values (${effect.id}, 'send', ${effect.key}, 'planned', ${effect.tripId}, ${effect.personId}, ${effect.messageId}, ${effect.mailbox}, ${effect.dueAt}, ${now}) on conflict (key) do nothing`;
 }
 
+/** A touch that a person does, in the ledger beside the mails of its conversation. */
+export async function insertTask(
+  tx: Tx,
+  effect: {
+    readonly id: string;
+    readonly key: string;
+    readonly tripId: string;
+    readonly personId: string;
+    readonly messageId: string;
+    readonly dueAt: Instant;
+  },
+  now: Instant,
+): Promise<void> {
+  await tx`insert into effect (id, kind, key, state, trip_id, person_id, message_id, due_at, created_at)
+    values (${effect.id}, 'task', ${effect.key}, 'planned', ${effect.tripId}, ${effect.personId}, ${effect.messageId}, ${effect.dueAt}, ${now}) on conflict (key) do nothing`;
+}
+
 /** Slots of a mailbox from an instant on, with their local day: what is taken, planned or used. */
 export async function takenSlots(
   tx: Tx,
@@ -49,7 +66,7 @@ const mayGo = (tx: Tx): ReturnType<Tx> => tx`
   not exists (select 1 from trip t join flow f on f.id = t.flow_id where t.id = effect.trip_id and f.paused_at is not null)
   and not exists (select 1 from mailbox x where x.name = effect.mailbox and x.rests_since is not null)
   and not exists (select 1 from message m join message b on b.thread_id = m.thread_id and b.trip_id = m.trip_id and b.touch < m.touch join effect o on o.message_id = b.id
-    where m.id = effect.message_id and o.state in ('planned', 'started'))
+    where m.id = effect.message_id and o.kind = 'send' and o.state in ('planned', 'started'))
   and (effect.lease_until is null or effect.lease_until < clock_timestamp())`;
 
 /** Mailboxes with sends that should have left before then, and could. */
@@ -140,7 +157,7 @@ export async function dropPlanned(tx: Tx, threadId: string, why: string, now: In
 export async function dropOfEnded(tx: Tx, flowId: string, why: string, now: Instant): Promise<void> {
   const rows = await tx<
     { messageId: string | null }[]
-  >`update effect e set state = 'dropped', says = ${why}, ended_at = ${now}, lease_by = null, lease_until = null, fence = e.fence + 1 from trip t where t.id = e.trip_id and t.flow_id = ${flowId} and t.ended_at is not null and e.kind = 'send' and e.state = 'planned' returning e.message_id`;
+  >`update effect e set state = 'dropped', says = ${why}, ended_at = ${now}, lease_by = null, lease_until = null, fence = e.fence + 1 from trip t where t.id = e.trip_id and t.flow_id = ${flowId} and t.ended_at is not null and e.kind in ('send', 'task') and e.state = 'planned' returning e.message_id`;
   const messages = rows.flatMap((row) => row.messageId ?? []);
   if (messages.length > 0) await tx`update message set state = 'dropped' where id = any(${messages})`;
 }
@@ -157,10 +174,10 @@ export async function dropOfTrip(tx: Tx, tripId: string, why: string, now: Insta
 export async function plannedOfThread(
   tx: Tx,
   threadId: string,
-): Promise<{ readonly id: string; readonly dueAt: Instant; readonly mailbox: string; readonly personId: string }[]> {
+): Promise<{ readonly id: string; readonly dueAt: Instant; readonly mailbox: string | null; readonly personId: string }[]> {
   return [
     ...(await tx<
-      { id: string; dueAt: Instant; mailbox: string; personId: string }[]
+      { id: string; dueAt: Instant; mailbox: string | null; personId: string }[]
     >`select e.id, e.due_at, e.mailbox, e.person_id from effect e join message m on m.id = e.message_id where m.thread_id = ${threadId} and e.state = 'planned' order by e.due_at`),
   ];
 }

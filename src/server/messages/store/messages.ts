@@ -1,6 +1,6 @@
 import type { Instant, JsonObject } from '../../../core/base';
 import { consequenceOf, REPLY_KINDS, type ReplyReading } from '../../../core/reply';
-import type { Composed, MessageCheck, Tried, UsedFact } from '../../../core/writer';
+import type { Channel, Composed, MessageCheck, Tried, UsedFact } from '../../../core/writer';
 import type { Tx } from '../../db';
 
 export async function insertThread(
@@ -103,6 +103,9 @@ export interface MessageRow {
   readonly direction: 'out' | 'in';
   readonly template: string | null;
   readonly touch: number | null;
+  readonly channel: Channel;
+  /** FEEL, looked at when it is due; null: always */
+  readonly onlyWhen: string | null;
   readonly subject: string;
   readonly body: string;
   readonly personalLine: string | null;
@@ -127,9 +130,9 @@ export interface MessageRow {
 }
 
 const messageRows = (tx: Tx, where: ReturnType<Tx>) => tx<MessageRow[]>`
-  select m.id, m.thread_id, m.trip_id, m.person_id, p.name as person_name, m.direction, m.template, m.touch, m.subject, m.body, m.personal_line, m.language, m.fallback, m.facts, m.checks, m.state, m.rfc_id, m.in_reply_to, m.refs, m.from_address, m.to_address, m.reading,
+  select m.id, m.thread_id, m.trip_id, m.person_id, p.name as person_name, m.direction, m.template, m.touch, m.channel, m.only_when, m.subject, m.body, m.personal_line, m.language, m.fallback, m.facts, m.checks, m.state, m.rfc_id, m.in_reply_to, m.refs, m.from_address, m.to_address, m.reading,
     u.name as approved_by_name, m.handled_at, m.at, e.due_at, e.says
-  from message m left join person p on p.id = m.person_id left join app_user u on u.id = m.approved_by left join effect e on e.message_id = m.id and e.kind = 'send' ${where}`;
+  from message m left join person p on p.id = m.person_id left join app_user u on u.id = m.approved_by left join effect e on e.message_id = m.id and e.kind in ('send', 'task') ${where}`;
 export async function findMessage(tx: Tx, id: string): Promise<MessageRow | undefined> {
   const [row] = await messageRows(tx, tx`where m.id = ${id}`);
   return row;
@@ -193,15 +196,19 @@ export interface NewMessage {
   readonly composed: Pick<Composed, 'subject' | 'body' | 'personalLine' | 'factsUsed' | 'checks'> &
     Partial<Pick<Composed, 'language' | 'fallback' | 'tried'>>;
   readonly state: MessageRow['state'];
-  readonly rfcId: string;
+  /** left out: a mail */
+  readonly channel?: Channel;
+  readonly onlyWhen?: string | null;
+  /** null: it is no mail */
+  readonly rfcId: string | null;
   readonly inReplyTo: string | null;
   readonly refs: readonly string[];
 }
 export async function insertMessage(tx: Tx, message: NewMessage, now: Instant): Promise<void> {
   const { composed } = message;
-  await tx`insert into message (id, thread_id, trip_id, person_id, direction, template, touch, subject, body, personal_line, facts, checks, state, rfc_id, in_reply_to, refs, language, fallback, tried_pair, tried_arm, at)
+  await tx`insert into message (id, thread_id, trip_id, person_id, direction, template, touch, subject, body, personal_line, facts, checks, state, rfc_id, in_reply_to, refs, language, fallback, tried_pair, tried_arm, channel, only_when, at)
     values (${message.id}, ${message.threadId}, ${message.tripId}, ${message.personId}, 'out', ${message.template}, ${message.touch}, ${composed.subject}, ${composed.body}, ${composed.personalLine}, ${tx.json(composed.factsUsed as never)}, ${tx.json(composed.checks as never)},
-      ${message.state}, ${message.rfcId}, ${message.inReplyTo}, ${[...message.refs]}, ${composed.language ?? null}, ${composed.fallback ?? null}, ${composed.tried?.pair ?? null}, ${composed.tried?.arm ?? null}, ${now}) on conflict (id) do nothing`;
+      ${message.state}, ${message.rfcId}, ${message.inReplyTo}, ${[...message.refs]}, ${composed.language ?? null}, ${composed.fallback ?? null}, ${composed.tried?.pair ?? null}, ${composed.tried?.arm ?? null}, ${message.channel ?? 'e-mail'}, ${message.onlyWhen ?? null}, ${now}) on conflict (id) do nothing`;
 }
 
 /**
@@ -224,6 +231,12 @@ export async function triedOutcomes(
       order by m.tried_pair, m.person_id, e.ended_at) each
     order by sent_at`),
   ];
+}
+
+/** The deal a trip is about or has opened. */
+export async function dealOfTrip(tx: Tx, tripId: string): Promise<string | null> {
+  const [row] = await tx<{ dealId: string | null }[]>`select deal_id from trip where id = ${tripId}`;
+  return row?.dealId ?? null;
 }
 
 /** Whether a message answers one that came in. */

@@ -3,7 +3,8 @@ import { chooseCurrent, type Fact } from '../../../core/facts';
 import { factsOf, trialFactsOf } from '../../records/store/facts';
 import { recentLines } from '../../messages/store/messages';
 import { listMailboxes } from '../../messages/store/mailboxes';
-import { isDoNotContact } from '../../messages/store/do-not-contact';
+import { doNotContactAmong } from '../../messages/store/do-not-contact';
+import { waysTo } from '../../messages/ways';
 import { neverSaid } from '../../flows/things';
 import { findPerson } from '../../records/store/records';
 import { pageDeals } from '../../records/store/deals';
@@ -30,14 +31,13 @@ export async function compose(
     held.trip.dealId === null ? [] : pageDeals(db, { search: '', before: null, limit: 1, id: held.trip.dealId }),
     listMailboxes(db),
   ]);
-  const email = typeof view.person.email === 'string' ? view.person.email : null;
   const signs = deals[0]?.ownerName ?? person?.ownerName ?? mailbox?.displayName ?? '';
   return {
     kind: 'compose',
     facts: currentFacts([...stored, ...overlay]),
     recentLines: lines,
     sender: { name: signs, first_name: signs.split(' ')[0] ?? '' },
-    doNotContact: await isDoNotContact(db, email),
+    doNotContact: (await doNotContactAmong(db, waysTo(view.person))).size > 0,
     neverSay: await neverSaid(db),
   };
 }

@@ -40,7 +40,7 @@ export async function draft(
     scope: replyScope(view, deals.get(dealIds[0] ?? ''), signs),
     facts: currentFacts([...stored, ...overlay]),
     fields: material.fields,
-    recipient: { name: view.person.name, email },
+    recipient: { name: view.person.name, reach: email },
     doNotContact: await isDoNotContact(db, email),
   });
   const used = madeOf(drafted, material.book);

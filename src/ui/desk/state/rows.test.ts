@@ -32,9 +32,30 @@ const stuck = (key: string, why: string, count = 1) => ({
   trips: [{ id: key, personName: key, companyName: null }],
   byHand: null,
 });
+const TASK: DeskView['tasks'][number] = {
+  id: 'call',
+  messageId: 'm2',
+  personId: 'p',
+  personName: 'Mara Quill',
+  companyName: 'Quill & Sons',
+  threadId: 't',
+  tripId: 'trip',
+  flowId: 'f',
+  flowName: 'Trade-fair visitors',
+  channel: 'call',
+  subject: 'Ring once',
+  body: 'Ask about the bays.',
+  dueAt: 40,
+  attempts: 1,
+  ownerName: 'Tomasz Wierzba',
+  whose: { people: ['Tomasz Wierzba'], standIn: false, yours: false },
+  reach: '+44 1632 960417',
+  zone: 'Europe/London',
+};
 const DESK: DeskView = {
   doubts: [{ id: 'd', personId: 'p', personName: 'Piet Aalders', subject: 'x', mailbox: 'Sales mailbox', says: null, startedAt: 99 }],
   replies: [{ ...message, thread: [], holder: null, whose: null }],
+  tasks: [],
   pairs: [
     {
       id: 'pair',
@@ -147,6 +168,16 @@ describe('rows of the desk', () => {
         .map((row) => row.title)
         .sort(),
     ).toEqual(['1 trip stuck', '1 trip stuck', '1,200 trips stuck', 'The first 10 are on their way', 'Told to you']);
+  });
+
+  test('a task stands before what can wait, says its try, and another’s comes last', () => {
+    const rows = deskRows({ ...DESK, tasks: [{ ...TASK, whose: null }] });
+    expect(rows[2]?.kind).toBe('task');
+    expect(sayRow(rows[2]!)).toEqual({ title: 'Call', about: 'Mara Quill · Quill & Sons', says: 'Ring once · try 2' });
+    const others = deskRows({ ...DESK, tasks: [TASK] });
+    expect(sayRow(others.at(-1)!).says).toBe('Ring once · try 2 · Tomasz Wierzba does it');
+    // Tried again another day it is a new row, and is not taken for the one that was decided.
+    expect(rows[2]?.id).not.toBe(deskRows({ ...DESK, tasks: [{ ...TASK, whose: null, attempts: 2 }] })[2]?.id);
   });
 
   test('what was asked of others comes last, says of whom, and is none of your work', () => {

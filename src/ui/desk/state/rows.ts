@@ -1,5 +1,5 @@
 import { clip, plural } from '../../../core/base';
-import type { DeskView, FirstView, NoticeView, PairView, ReplyView, ReviewView, StuckView, DoubtView } from './types';
+import type { DeskView, TaskView, FirstView, NoticeView, PairView, ReplyView, ReviewView, StuckView, DoubtView } from './types';
 
 /** One decision on the desk. Rows of one kind at one place are kept apart: each is one decision. */
 export type DeskRow =
@@ -7,12 +7,13 @@ export type DeskRow =
   | { readonly kind: 'reply'; readonly id: string; readonly at: number; readonly reply: ReplyView }
   | { readonly kind: 'pair'; readonly id: string; readonly at: number; readonly pair: PairView }
   | { readonly kind: 'review'; readonly id: string; readonly at: number; readonly review: ReviewView }
+  | { readonly kind: 'task'; readonly id: string; readonly at: number; readonly task: TaskView }
   | { readonly kind: 'stuck'; readonly id: string; readonly at: number; readonly group: StuckView }
   | { readonly kind: 'first'; readonly id: string; readonly at: number; readonly first: FirstView }
   | { readonly kind: 'notice'; readonly id: string; readonly at: number; readonly notice: NoticeView };
 
-/** What is urgent first: mail nobody knows of, people who answered, pairs that hold trips, messages, stuck trips in groups. Oldest first within a kind. */
-const URGENCY: Record<DeskRow['kind'], number> = { doubt: 0, reply: 1, pair: 2, review: 3, stuck: 4, first: 5, notice: 6 };
+/** What is urgent first: mail nobody knows of, people who answered, what is to be done today, pairs that hold trips, messages, stuck trips in groups. Oldest first within a kind. */
+const URGENCY: Record<DeskRow['kind'], number> = { doubt: 0, reply: 1, task: 2, pair: 3, review: 4, stuck: 5, first: 6, notice: 7 };
 
 export function deskRows(desk: DeskView): readonly DeskRow[] {
   const rows: DeskRow[] = [
@@ -20,6 +21,8 @@ export function deskRows(desk: DeskView): readonly DeskRow[] {
     ...desk.replies.map((reply): DeskRow => ({ kind: 'reply', id: reply.id, at: reply.at, reply })),
     ...desk.pairs.map((pair): DeskRow => ({ kind: 'pair', id: pair.id, at: pair.createdAt, pair })),
     ...desk.reviews.map((review): DeskRow => ({ kind: 'review', id: review.id, at: review.createdAt, review })),
+    // Tried again another day, it is another row.
+    ...desk.tasks.map((task): DeskRow => ({ kind: 'task', id: `${task.id} ${task.attempts}`, at: task.dueAt, task })),
     ...desk.stuck.map((group): DeskRow => ({ kind: 'stuck', id: group.key, at: group.since, group })),
     ...desk.firsts.map((first): DeskRow => ({ kind: 'first', id: first.versionId, at: first.since, first })),
     ...desk.notices.map((notice): DeskRow => ({ kind: 'notice', id: notice.id, at: notice.at, notice })),
@@ -31,7 +34,15 @@ export function deskRows(desk: DeskView): readonly DeskRow[] {
 
 /** Asked of somebody else: to be taken over, not waiting for who looks. */
 export const isOthers = (row: DeskRow): boolean =>
-  (row.kind === 'review' && !row.review.whose.yours) || (row.kind === 'reply' && row.reply.whose !== null && !row.reply.whose.yours);
+  (row.kind === 'review' && !row.review.whose.yours) ||
+  (row.kind === 'reply' && row.reply.whose !== null && !row.reply.whose.yours) ||
+  (row.kind === 'task' && row.task.whose !== null && !row.task.whose.yours);
+
+const TASK_WORDS: Readonly<Record<TaskView['channel'], string>> = {
+  call: 'Call',
+  'profile note': 'Leave a note',
+  letter: 'Send a letter',
+};
 
 const REPLY_WORDS: Readonly<Record<string, string>> = {
   interested: 'Wants to talk',
@@ -72,6 +83,20 @@ export function sayRow(row: DeskRow): { readonly title: string; readonly about: 
         about: [row.review.personName, row.review.companyName].filter(Boolean).join(' · '),
         says: row.review.told ?? `${row.review.flowName} · ${askedSays(row.review)}`,
       };
+    case 'task': {
+      const { channel, personName, companyName, attempts, subject, ownerName, whose } = row.task;
+      return {
+        title: TASK_WORDS[channel],
+        about: [personName, companyName].filter(Boolean).join(' · '),
+        says: [
+          subject,
+          attempts > 0 ? `try ${attempts + 1}` : '',
+          whose && !whose.yours ? `${ownerName ?? ''} does it` : whose?.standIn ? `you stand in for ${ownerName ?? ''}` : '',
+        ]
+          .filter((part) => part !== '')
+          .join(' · '),
+      };
+    }
     case 'stuck':
       return {
         title: `${plural(row.group.count, 'trip')} ${row.group.held ? 'held' : 'stuck'}`,

@@ -91,6 +91,8 @@ export interface StuckView {
   readonly trips: readonly { readonly id: string; readonly personName: string; readonly companyName: string | null }[];
   readonly byHand: { readonly label: string; readonly unit: string | null } | null;
 }
+/** A call, a note or a letter of a plan. */
+export type TaskView = Answer<'listTasks'>['items'][number];
 export type NoticeView = Answer<'listNotices'>['items'][number];
 export interface DoubtView {
   readonly id: string;
@@ -122,6 +124,7 @@ export interface ReplyView extends MessageView {
 }
 export interface DeskView {
   readonly reviews: readonly ReviewView[];
+  readonly tasks: readonly TaskView[];
   readonly pairs: readonly PairView[];
   readonly stuck: readonly StuckView[];
   readonly doubts: readonly DoubtView[];

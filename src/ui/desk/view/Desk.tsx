@@ -19,6 +19,7 @@ const GLYPH: Record<DeskRow['kind'], { readonly glyph: string; readonly tone: st
   doubt: { glyph: '?', tone: 'in-plum' },
   reply: { glyph: '↩', tone: 'in-brass' },
   pair: { glyph: '◇', tone: 'in-brass' },
+  task: { glyph: '☐', tone: 'in-river' },
   review: { glyph: '✎', tone: 'in-river' },
   stuck: { glyph: '■', tone: 'in-brick' },
   first: { glyph: '≋', tone: 'in-brass' },
@@ -133,6 +134,7 @@ export function Desk({ desk, missing, sends, flows, lately, now, mayDecide, mayD
             >
               {open && i === chosen && !gone.has(row.id) ? (
                 <OpenRow
+                  now={now}
                   row={row}
                   zone={sends.zone}
                   mayDecide={mayDecide}

@@ -8,6 +8,7 @@ import { OpenPair } from './OpenPair';
 import { OpenReply } from './OpenReply';
 import { OpenReview } from './OpenReview';
 import { OpenStuck } from './OpenStuck';
+import { OpenTask } from './OpenTask';
 import { Body, Deeds, type DecisionProps } from './parts';
 import { placed } from '../../kit/placed';
 
@@ -25,6 +26,8 @@ export function OpenRow(props: Props) {
       return <OpenPair pair={row.pair} {...props} />;
     case 'reply':
       return <OpenReply reply={row.reply} {...props} />;
+    case 'task':
+      return <OpenTask key={row.id} task={row.task} {...props} />;
     case 'stuck':
       return <OpenStuck group={row.group} {...props} />;
     case 'first':

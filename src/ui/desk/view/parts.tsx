@@ -6,6 +6,7 @@ import { placed } from '../../kit/placed';
 
 /** What every opened row is given. */
 export interface DecisionProps {
+  readonly now: number;
   readonly zone: string;
   readonly mayDecide: boolean;
   readonly mayDealWithTrips: boolean;

@@ -1,7 +1,10 @@
 /** A conversation as it is shown: its messages, and what their states are called. */
 
+import type { Channel } from '../../../core/writer';
+
 export interface ThreadMessage {
   readonly id: string;
+  readonly channel: Channel;
   readonly direction: 'in' | 'out';
   readonly subject: string;
   readonly body: string;
@@ -52,6 +55,18 @@ export const STATE_WORDS: Readonly<Record<string, string>> = {
   approved: 'approved',
   written: 'waits for approval',
 };
+
+/** What we did, at the head of a message of ours. */
+export const DID_WORDS: Readonly<Record<Channel, string>> = {
+  'e-mail': 'We wrote',
+  call: 'We called',
+  'profile note': 'We left a note on the profile',
+  letter: 'We sent a letter',
+};
+
+/** “Touch 2 · call”, or an answer, which stands in no plan. */
+export const touchText = ({ touch, channel }: Pick<ThreadMessage, 'touch' | 'channel'>): string =>
+  touch === null ? 'Our answer' : `Touch ${touch + 1}${channel === 'e-mail' ? '' : ` · ${channel}`}`;
 
 /** An answer of ours that no person approved: a rule let it go. Touches of a plan are counted, answers are not. */
 export const wentAlone = ({ direction, touch, approvedByName }: Pick<ThreadMessage, 'direction' | 'touch' | 'approvedByName'>): boolean =>

@@ -7,7 +7,7 @@ import { Marked, Tag } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import type { Asking } from '../../client/use-ask';
 import { useState } from 'react';
-import { splitQuoted, STATE_WORDS, wentAlone, type ThreadMessage } from '../state/thread';
+import { DID_WORDS, splitQuoted, STATE_WORDS, wentAlone, type ThreadMessage } from '../state/thread';
 import { NamedInstead } from './NamedInstead';
 import { NotSo } from './NotSo';
 import { Understood } from './Understood';
@@ -30,6 +30,7 @@ export function Mail({
   readonly onCorrected: () => void;
 }) {
   const incoming = message.direction === 'in';
+  const isMail = message.channel === 'e-mail';
   const [notSo, setNotSo] = useState(false);
   const [own, quoted] = splitQuoted(message.body);
   return (
@@ -46,7 +47,11 @@ export function Mail({
     >
       <header css={placed({ display: 'flex', gap: 8, alignItems: 'baseline', paddingBottom: 6, flexWrap: 'wrap' })}>
         <span className="strong">
-          {incoming ? (message.reading?.kind === 'bounce' ? (message.fromAddress ?? 'mail system') : personName) : 'We wrote'}
+          {incoming
+            ? message.reading?.kind === 'bounce'
+              ? (message.fromAddress ?? 'mail system')
+              : personName
+            : DID_WORDS[message.channel]}
         </span>
         <span className="quiet">{dayTimeText(message.at, zone)}</span>
         {message.state !== 'sent' && message.state !== 'received' ? (
@@ -66,7 +71,11 @@ export function Mail({
           />
         ) : null}
         <span className="grow" />
-        {message.approvedByName ? <span className="quiet small">approved by {message.approvedByName}</span> : null}
+        {message.approvedByName ? (
+          <span className="quiet small">
+            {isMail ? 'approved' : 'done'} by {message.approvedByName}
+          </span>
+        ) : null}
         {wentAlone(message) ? <span className="in-brass small">went alone by a rule</span> : null}
       </header>
       {notSo && asking ? (
@@ -83,7 +92,8 @@ export function Mail({
           }}
         />
       ) : null}
-      <div css={placed({ whiteSpace: 'pre-wrap', overflowWrap: 'anywhere' })}>
+      {isMail || message.says === null ? null : <p css={placed({ margin: '0 0 6px' })}>{message.says}</p>}
+      <div className={isMail ? undefined : 'quiet'} css={placed({ whiteSpace: 'pre-wrap', overflowWrap: 'anywhere' })}>
         {message.personalLine ? (
           <Marked text={own} passage={message.personalLine} as="personal" />
         ) : (
@@ -111,9 +121,13 @@ export function Mail({
           </div>
         ))}
         {!incoming && message.checks.length > 0 ? `✓ ${plural(message.checks.length, 'check')} · ` : ''}
-        <span title={`Message-ID ${message.rfcId ?? ''}${message.inReplyTo ? `, in reply to ${message.inReplyTo}` : ''}`}>
-          {message.inReplyTo ? 'in the same thread' : 'first of the thread'}
-        </span>
+        {isMail ? (
+          <span title={`Message-ID ${message.rfcId ?? ''}${message.inReplyTo ? `, in reply to ${message.inReplyTo}` : ''}`}>
+            {message.inReplyTo ? 'in the same thread' : 'first of the thread'}
+          </span>
+        ) : (
+          message.subject
+        )}
         {onHandle ? (
           <>
             {' '}

@@ -3,7 +3,7 @@
 import { dayTimeText } from '../../kit/format';
 import { Tag } from '../../kit/parts';
 import { placed } from '../../kit/placed';
-import { STATE_WORDS, wentAlone, type ThreadMessage } from '../state/thread';
+import { STATE_WORDS, touchText, wentAlone, type ThreadMessage } from '../state/thread';
 
 interface Props {
   readonly messages: readonly ThreadMessage[];
@@ -27,8 +27,10 @@ export function StillToCome({ messages, mailbox, zone, isNarrow, onTakeBack }: P
         return (
           <div key={message.id} css={placed({ padding: '9px 16px', borderBottom: '1px solid var(--line2)' })}>
             <div css={placed({ display: 'flex', gap: 8 })}>
-              <span className="strong grow">{message.touch === null ? 'Our answer' : `Touch ${message.touch + 1}`}</span>
-              <Tag tone={goes ? 'river' : 'plain'}>{STATE_WORDS[message.state] ?? message.state}</Tag>
+              <span className="strong grow">{touchText(message)}</span>
+              <Tag tone={goes ? 'river' : 'plain'}>
+                {goes && message.channel !== 'e-mail' ? 'to be done' : (STATE_WORDS[message.state] ?? message.state)}
+              </Tag>
             </div>
             <div className="quiet">
               {goes && message.dueAt !== null ? `${dayTimeText(message.dueAt, zone)}, in the reader’s office hours` : (message.says ?? '')}

@@ -113,7 +113,7 @@ export function NotWrittenTo({ index, first, zone, mayChange }: Props) {
   );
 }
 
-/** “12 put there, 3 were there already; row 7: neither an address nor a domain” */
+/** “12 put there, 3 were there already; row 7: no address, domain or number” */
 function sayList({
   put,
   known,
