@@ -4,7 +4,7 @@ import { chainSchema } from '../core/lookup';
 import { scorecardSchema } from '../core/score';
 import { agreedAnswerSchema, statementSchema } from '../core/answers';
 import { THING_KINDS } from '../core/things';
-import { planSchema, templateSchema } from '../core/writer';
+import { CHANNELS, planSchema, templateSchema } from '../core/writer';
 import { op, uuid, type View } from './op';
 import * as s from './schemas';
 
@@ -98,9 +98,46 @@ const textTrial = z.object({
   readers: z.array(reader),
 });
 const neverSaid = z.object({ items: z.array(z.string().trim().min(1).max(80)).max(200) });
+const channel = z.enum(CHANNELS);
 const planTrial = z.object({
   touches: z.array(z.object({ day: z.number().int(), at: s.instant })).describe('when each would leave, begun now'),
   zone: z.string(),
+  measured: z
+    .array(
+      z.object({
+        channel,
+        reached: z.number().int(),
+        answered: z.number().int(),
+        bounced: z.number().int(),
+        unsubscribed: z.number().int(),
+      }),
+    )
+    .describe('what came of each touch’s text so far, in any plan'),
+  readers: z
+    .array(
+      z.object({
+        id: z.uuid(),
+        name: z.string(),
+        company: z.string().nullable(),
+        zone: z.string(),
+        touches: z.array(
+          z.object({
+            channel,
+            template: z.string(),
+            at: s.instant.nullable().describe('null: it does not reach them'),
+            says: z.array(z.string()).describe('why it is another day or another way'),
+          }),
+        ),
+      }),
+    )
+    .describe('readers who differ, with their days'),
+  month: z
+    .object({
+      mailbox: z.string(),
+      days: z.array(z.object({ day: z.string(), own: z.number().int(), others: z.number().int(), limit: z.number().int() })),
+    })
+    .nullable()
+    .describe('mails planned in the working days to come, against the mailbox’s limit'),
 });
 
 /** A named thing in a list: what uses it and what is wrong with it. */

@@ -2,13 +2,12 @@
  * What a named thing would do as it is written, before it is kept: scores of the records there are, what readers would get, days.
  * Promises: nothing is changed. A thing with errors is tried as far as it goes.
  */
-import type { CardTrial, PlanTrial, TextReader, TextTrial, ThingTrial } from '../../api';
-import { addWorkingDays, intoWorkingTime } from '../../core/calendar';
+import type { CardTrial, TextReader, TextTrial, ThingTrial } from '../../api';
 import type { Fact } from '../../core/facts';
 import type { FeelScope } from '../../core/feel';
 import { compileScorecard, type Scorecard } from '../../core/score';
 import { problemsOf, thingBody, type Thing, type ThingKind } from '../../core/things';
-import { channelOf, composeMessage, reachOf, type Composed, type FollowUpPlan, type MessageTemplate } from '../../core/writer';
+import { channelOf, composeMessage, reachOf, type Composed, type MessageTemplate } from '../../core/writer';
 import { factsOf } from '../records/store/facts';
 import { recentLines } from '../messages/store/messages';
 import { listMailboxes } from '../messages/store/mailboxes';
@@ -18,9 +17,9 @@ import { dealsByStage } from '../records/store/deals';
 import { findThing, sampleReaders, sampleViews } from './store/things';
 import { currentFacts, LAST_LINES } from '../trips/requests/compose';
 import { neverSaid, statements, THING_WORDS, thingLibrary } from './things';
-import { clockMinutes } from '../messages/touches';
 import { waysTo } from '../messages/ways';
-import { Refusal, workspace, type World } from '../platform/world';
+import { tryPlan } from './try-plan';
+import { Refusal, type World } from '../platform/world';
 
 /** So many records are scored for a preview; of more, a sample that is the same every time. */
 const SCORED = 2000;
@@ -47,7 +46,7 @@ export async function tryThing(
     problems: [...problemsOf(thing, library, said)],
     card: thing.kind === 'scorecard' ? await tryCard(world, thing.body, before && 'thing' in before ? before.thing : undefined) : null,
     text: thing.kind === 'template' ? await tryText(world, thing.body) : null,
-    plan: thing.kind === 'plan' ? await tryPlan(world, thing.body) : null,
+    plan: thing.kind === 'plan' ? await tryPlan(world, thing.body, library.templates) : null,
     pipeline: thing.kind === 'pipeline' ? { deals: await dealsByStage(world.db, row?.name ?? thing.body.name) } : null,
   };
 }
@@ -223,22 +222,5 @@ function shown({ id, name, company, composed }: Read): TextReader {
     restsOn: fact ? { field: fact.field, quote: fact.quote ?? null, url: fact.url ?? null, source: fact.source } : null,
     passed: composed.passed,
     wrong: wrongOf(composed).map((check) => ({ id: check.id, says: check.says })),
-  };
-}
-
-/** When a plan begun now would leave, for a reader in the workspace's zone, were the mailbox free. */
-async function tryPlan(world: World, plan: FollowUpPlan): Promise<PlanTrial> {
-  const [space, now] = await Promise.all([workspace(world.db), world.clock.now()]);
-  const time = {
-    zone: space.zone,
-    fromMinute: clockMinutes(plan.hours.from),
-    toMinute: clockMinutes(plan.hours.to),
-    daysOff: new Set(space.daysOff),
-  };
-  if (time.fromMinute >= time.toMinute) return { touches: [], zone: space.zone };
-  const first = intoWorkingTime(now, time);
-  return {
-    touches: plan.touches.map(({ day }) => ({ day, at: intoWorkingTime(addWorkingDays(first, day, time), time) })),
-    zone: space.zone,
   };
 }

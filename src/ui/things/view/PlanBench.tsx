@@ -1,150 +1,116 @@
 /** @jsxImportSource @emotion/react */
 'use client';
 import { Button, MenuItem, TextField } from '@mui/material';
-import type { ThingTrial, ThingView } from '../../../api';
+import { useState } from 'react';
+import type { ThingView } from '../../../api';
 import { plural } from '../../../core/base';
-import type { FollowUpPlan } from '../../../core/writer';
-import { dayTimeText } from '../../kit/format';
+import type { Channel, FollowUpPlan } from '../../../core/writer';
 import { placed } from '../../kit/placed';
+import { movedTo } from '../state/plan';
 import { problemsAt } from '../state/thing';
 import { useThing } from './useThing';
 import { BenchFrame } from './BenchFrame';
+import { PlanAxis } from './PlanAxis';
+import { PlanMonth } from './PlanMonth';
+import { PlanReaders } from './PlanReaders';
 import { At } from './ThingSide';
+import { TouchSentence } from './TouchSentence';
 
 interface Props {
   readonly first: ThingView;
-  readonly texts: readonly string[];
+  /** the texts there are, and what each is written for */
+  readonly texts: readonly { readonly name: string; readonly channel: Channel }[];
   readonly mailboxes: readonly string[];
   readonly zone: string;
   readonly mayChange: boolean;
 }
 
 const HALF_HOURS = Array.from({ length: 48 }, (_, i) => `${String(Math.floor(i / 2)).padStart(2, '0')}:${i % 2 === 0 ? '00' : '30'}`);
+const NEXT_AFTER = 4;
 
-/** A follow-up plan: which text on which working day, from which mailbox, at what hours; with the days it would be if it began now. */
+/** A follow-up plan: its touches by working day and channel, the days it would be for readers who differ, and the month to come. */
 export function PlanBench({ first, texts, mailboxes, zone, mayChange }: Props) {
   const state = useThing<FollowUpPlan>(first);
   const { body: plan, trial, set } = state;
+  const [picked, setPicked] = useState(0);
+  // Another version may have fewer touches.
+  const chosen = Math.min(picked, plan.touches.length - 1);
+  const channelAt = (name: string): Channel => texts.find((text) => text.name === name)?.channel ?? 'e-mail';
   const problems = trial?.problems ?? [];
-  const put = (i: number, change: Partial<FollowUpPlan['touches'][number]>): void => {
-    set({ ...plan, touches: plan.touches.map((touch, k) => (k === i ? { ...touch, ...change } : touch)) });
+  const touch = plan.touches[chosen];
+  const move = (at: number, day: number): number => {
+    const moved = movedTo(plan, at, day);
+    set(moved.plan);
+    setPicked(moved.at);
+    return moved.at;
   };
   return (
     <BenchFrame state={state} zone={zone} mayChange={mayChange} label="Plan" sideLabel="Use and versions">
       <div className="head-row">
         <h2>{plural(plan.touches.length, 'touch', 'touches')}</h2>
-        <span className="quiet small">working days are counted from the first; an answer stops what is left</span>
+        <span className="quiet small grow">an answer stops what is left · drag a touch, or move it with ← →</span>
+        {mayChange ? (
+          <Button
+            onClick={() => {
+              const last = plan.touches.at(-1);
+              const next = texts.find((text) => !plan.touches.some((other) => other.template === text.name))?.name ?? last?.template ?? '';
+              set({ ...plan, touches: [...plan.touches, { day: (last?.day ?? 0) + NEXT_AFTER, template: next }] });
+              setPicked(plan.touches.length);
+            }}
+          >
+            Add a touch
+          </Button>
+        ) : null}
       </div>
-      <table className="plain criteria">
-        <thead>
-          <tr>
-            <th>on working day</th>
-            <th>text</th>
-            <th>begun now it would leave</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {plan.touches.map((touch, i) => (
-            <Touch
-              key={i}
-              no={i}
-              touch={touch}
-              texts={texts}
-              problems={problems}
-              says={leavesAt(trial?.plan?.touches[i]?.at, zone)}
-              mayChange={mayChange}
-              onChange={(change) => {
-                put(i, change);
-              }}
-              onDrop={
-                plan.touches.length > 1 && i > 0
-                  ? () => {
-                      set({ ...plan, touches: plan.touches.filter((_, k) => k !== i) });
-                    }
-                  : undefined
-              }
-            />
-          ))}
-        </tbody>
-      </table>
-      {mayChange ? (
-        <Button
-          css={placed({ marginTop: 8 })}
-          onClick={() => {
-            const last = plan.touches.at(-1);
-            const next = texts.find((text) => !plan.touches.some((touch) => touch.template === text)) ?? last?.template ?? '';
-            set({ ...plan, touches: [...plan.touches, { day: (last?.day ?? 0) + 4, template: next }] });
+      {touch ? (
+        <TouchSentence
+          key={chosen}
+          at={chosen}
+          touch={touch}
+          texts={texts}
+          problems={problems}
+          mayChange={mayChange}
+          onChange={(change) => {
+            if (change.day !== undefined) move(chosen, change.day);
+            else set({ ...plan, touches: plan.touches.map((other, i) => (i === chosen ? withChange(other, change) : other)) });
           }}
-        >
-          Add a touch
-        </Button>
+          onDrop={
+            chosen > 0
+              ? () => {
+                  set({ ...plan, touches: plan.touches.filter((_, i) => i !== chosen) });
+                  setPicked(chosen - 1);
+                }
+              : undefined
+          }
+        />
       ) : null}
+      <PlanAxis
+        plan={plan}
+        channelAt={channelAt}
+        measured={trial?.plan?.measured ?? []}
+        chosen={chosen}
+        mayChange={mayChange}
+        onChoose={setPicked}
+        onMove={move}
+      />
       <div className="head-row">
         <h2>From where, and when</h2>
       </div>
       <FromWhere plan={plan} mailboxes={mailboxes} mayChange={mayChange} onChange={set} />
       <At problems={[...problemsAt(problems, 'mailbox'), ...problemsAt(problems, 'hours')]} />
+      <div className="plan-below">
+        <PlanReaders readers={trial?.plan?.readers ?? []} />
+        <PlanMonth month={trial?.plan?.month ?? null} name={plan.name} />
+      </div>
     </BenchFrame>
   );
 }
 
-const leavesAt = (at: number | undefined, zone: string): string => (at === undefined ? '' : `from ${dayTimeText(at, zone)}`);
-
-interface TouchProps extends Pick<Props, 'texts' | 'mayChange'> {
-  readonly no: number;
-  readonly touch: FollowUpPlan['touches'][number];
-  readonly problems: ThingTrial['problems'];
-  readonly says: string;
-  readonly onChange: (change: Partial<FollowUpPlan['touches'][number]>) => void;
-  /** undefined: it cannot go */
-  readonly onDrop: (() => void) | undefined;
-}
-function Touch({ no: i, touch, texts, problems, says, mayChange, onChange, onDrop }: TouchProps) {
-  return (
-    <tr>
-      <td>
-        <TextField
-          type="number"
-          value={touch.day}
-          disabled={!mayChange || i === 0}
-          onChange={(event) => {
-            onChange({ day: Math.max(0, Math.round(Number(event.target.value))) });
-          }}
-          slotProps={{ htmlInput: { 'aria-label': `Working day of touch ${i + 1}`, min: 0, max: 400 } }}
-          css={placed({ width: 90 })}
-        />
-        <At problems={problemsAt(problems, `touches.${i}.day`)} />
-      </td>
-      <td>
-        <TextField
-          select
-          value={touch.template}
-          disabled={!mayChange}
-          onChange={(event) => {
-            onChange({ template: event.target.value });
-          }}
-          slotProps={{ htmlInput: { 'aria-label': `Text of touch ${i + 1}` } }}
-          css={placed({ minWidth: 220 })}
-        >
-          {[...new Set([...texts, touch.template])].map((text) => (
-            <MenuItem key={text} value={text}>
-              {text}
-            </MenuItem>
-          ))}
-        </TextField>
-        <At problems={problemsAt(problems, `touches.${i}.template`)} />
-      </td>
-      <td className="quiet">{says}</td>
-      <td className="right">
-        {mayChange && onDrop ? (
-          <button className="linkish small" aria-label={`Take out touch ${i + 1}`} onClick={onDrop}>
-            take out
-          </button>
-        ) : null}
-      </td>
-    </tr>
-  );
+type Touch = FollowUpPlan['touches'][number];
+/** What is emptied is not kept as empty. */
+function withChange(touch: Touch, change: Partial<Touch>): Touch {
+  const { otherwise, when, ...rest } = { ...touch, ...change };
+  return { ...rest, ...(otherwise !== undefined && otherwise !== '' && { otherwise }), ...(when !== undefined && when !== '' && { when }) };
 }
 
 interface FromProps extends Pick<Props, 'mailboxes' | 'mayChange'> {

@@ -3,12 +3,13 @@
 import { MenuItem, TextField } from '@mui/material';
 import { useRef, useState } from 'react';
 import type { ThingTrial, ThingView } from '../../../api';
-import type { MessageTemplate } from '../../../core/writer';
+import { CHANNELS, channelOf, USUAL_LENGTH, type Channel, type MessageTemplate } from '../../../core/writer';
 import { call, sayProblem } from '../../client';
 import { useFields } from '../../client/fields';
 import { placed } from '../../kit/placed';
 import { TextArea } from '../../kit/TextArea';
 import { problemsAt, putIn } from '../state/thing';
+import { CHANNEL_WORDS } from '../state/plan';
 import { placeOf, putWords, wordsAt, type WordingAt } from '../state/wordings';
 import { useThing } from './useThing';
 import { PersonalWindow } from './PersonalWindow';
@@ -65,6 +66,22 @@ export function TextBench({ first, zone, mayChange }: Props) {
         <h2>Fixed words and slots</h2>
         <span className="grow" />
         <TextField
+          select
+          label="written for"
+          value={channelOf(text)}
+          disabled={!mayChange}
+          onChange={(event) => {
+            set(writtenFor(text, event.target.value as Channel));
+          }}
+          css={placed({ minWidth: 130 })}
+        >
+          {CHANNELS.map((channel) => (
+            <MenuItem key={channel} value={channel}>
+              {CHANNEL_WORDS[channel]}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
           type="number"
           label="at most, characters"
           value={text.maxLength}
@@ -88,6 +105,14 @@ export function TextBench({ first, zone, mayChange }: Props) {
       />
     </BenchFrame>
   );
+}
+
+/** A text for another channel; its length goes with it where nobody has set another. */
+function writtenFor(text: MessageTemplate, channel: Channel): MessageTemplate {
+  const before = channelOf(text);
+  const { channel: _, ...rest } = text;
+  const maxLength = text.maxLength === USUAL_LENGTH[before] ? USUAL_LENGTH[channel] : text.maxLength;
+  return { ...rest, maxLength, ...(channel !== 'e-mail' && { channel }) };
 }
 
 interface WordsProps {
@@ -116,7 +141,7 @@ function WordsOf({ text, at, problems, mayChange, onChange }: WordsProps) {
     <>
       <TextField
         fullWidth
-        label="subject"
+        label={channelOf(text) === 'e-mail' ? 'subject' : 'what it is about'}
         value={words.subject}
         disabled={!mayChange}
         onChange={(event) => {

@@ -1,3 +1,4 @@
+import { channelOf } from '../../../../../core/writer';
 import { library } from '../../../../../server/flows/library';
 import { thing } from '../../../../../server/flows/things';
 import { workspace } from '../../../../../server/platform/world';
@@ -15,7 +16,7 @@ export default async function PlanPage({ params }: { readonly params: Promise<{ 
     <PlanBench
       key={id}
       first={view}
-      texts={known.templates.map((text) => text.name)}
+      texts={known.templates.map((text) => ({ name: text.name, channel: channelOf(text) }))}
       mailboxes={known.connections}
       zone={space.zone}
       mayChange={may('edit flows')}
