@@ -157,7 +157,7 @@ export const ROUTES = {
   keepThing: { method: 'PUT', path: '/things/{id}', instants: ['savedAt', 'versions.*.savedAt'] },
   renameThing: { method: 'POST', path: '/things/{id}/name', instants: ['savedAt', 'versions.*.savedAt'] },
   retireThing: { method: 'POST', path: '/things/{id}/retired', instants: ['savedAt', 'versions.*.savedAt'] },
-  tryThing: { method: 'POST', path: '/things/try', instants: ['plan.touches.*.at'] },
+  tryThing: { method: 'POST', path: '/things/try', instants: ['plan.readers.*.touches.*.at', 'plan.touches.*.at'] },
   sendToMe: { method: 'POST', path: '/things/send-to-me' },
   listStatements: { method: 'GET', path: '/statements' },
   neverSaid: { method: 'GET', path: '/never-said' },

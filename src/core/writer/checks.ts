@@ -39,7 +39,8 @@ export function checkMessage(draft: Draft): readonly MessageCheck[] {
   const valid = reach !== null && (channel !== 'e-mail' || readTyped({ type: 'e-mail' }, reach).ok);
   const limit = draft.template.maxLength;
   const needsLine = draft.template.personal?.required === true;
-  const repeated = draft.line !== undefined && draft.recentLines.includes(draft.line.text);
+  // What a colleague has before them on the phone is read by nobody else.
+  const repeated = channel !== 'call' && draft.line !== undefined && draft.recentLines.includes(draft.line.text);
   const greeted = /^(?:hi|hello|dear|hallo|hola|beste|bonjour|guten tag|goedendag|buenos días|cześć)\s+([\p{L}'’-]+)/iu.exec(
     draft.body,
   )?.[1];

@@ -41,7 +41,7 @@ import { merge } from '../records/merge';
 import { afterSent } from '../messages/sent';
 import { replan } from '../messages/touches';
 import { tasksWaiting, type OpenTask } from '../messages/tasks';
-import { houseOf, mustBeAsked, type Whose } from './whose';
+import { houseOf, mustBeAsked, type House, type Whose } from './whose';
 import { found, Refusal, type Actor, type World } from '../platform/world';
 import { factsOf } from '../records/store/facts';
 import type { Fact } from '../../core/facts';
@@ -117,12 +117,9 @@ export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
       };
     })
     .filter(({ whose }) => whose === null || whose.yours || house.seesAll);
-  const tasks = byHand
-    .map((task) => ({ ...task, whose: task.ownerName === null ? null : house.whose(task.ownerName) }))
-    .filter(({ whose }) => whose === null || whose.yours || house.seesAll);
   return {
     reviews: full,
-    tasks,
+    tasks: theirTasks(house, byHand),
     pairs: pairs.map((pair) => ({
       ...pair,
       facts: pairFacts.filter((fact) => fact.record.id === pair.aId || fact.record.id === pair.bId),
@@ -134,6 +131,12 @@ export async function desk(world: World, actor: Actor = NOBODY): Promise<Desk> {
     replies: answers,
   };
 }
+
+/** Tasks of whose record is theirs, of nobody's, and for who sees all, of everybody's. */
+const theirTasks = (house: House, tasks: readonly OpenTask[]): Desk['tasks'] =>
+  tasks
+    .map((task) => ({ ...task, whose: task.ownerName === null ? null : house.whose(task.ownerName) }))
+    .filter(({ whose }) => whose === null || whose.yours || house.seesAll);
 
 export interface ReviewDecision {
   readonly does: 'approve' | 'refuse' | 'later';

@@ -36,7 +36,7 @@ import {
   type ThingRow,
 } from './store/things';
 import { insertAudit } from '../access/store/audit';
-import { textsOf, type FollowUpPlan } from '../../core/writer';
+import { channelOf, isByHand, textsOf, type FollowUpPlan } from '../../core/writer';
 import { saveDraft } from './flows';
 import { loadLibrary } from './library';
 import { found, Refusal, type Actor, type World } from '../platform/world';
@@ -237,7 +237,8 @@ export async function makeThing(
       source?.body ??
       beginningOf(ask.kind, ask.name, {
         mailboxes: library.connections,
-        texts: library.templates.map((text) => text.name),
+        // A plan begins with what is approved: a mail.
+        texts: library.templates.filter((text) => !isByHand(channelOf(text))).map((text) => text.name),
         providers: library.providers,
       }).body;
     const made = await accepted(tx, ask.kind, body, ask.name);

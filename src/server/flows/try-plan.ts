@@ -126,7 +126,6 @@ function datesFor(plan: FollowUpPlan, view: RecordView, time: WorkingTime, { boo
   return plan.touches.map((touch) => {
     const way = wayOf(touch, view, channelAt);
     const says = [...way.says];
-    if (touch.when !== undefined && touch.when.trim() !== '') says.push(`only when ${touch.when}`);
     const { channel, template } = way;
     if (!way.reaches) return { channel, template, at: null, says };
     const due = intoWorkingTime(first === undefined ? now : addWorkingDays(first, touch.day, time), time);

@@ -155,7 +155,7 @@ export async function readBy(
         company: view.company,
         sender: { name: signs, first_name: signs.split(' ')[0] ?? '' },
       },
-      recipient: { name: view.person.name, reach: reachOf(channelOf(text), view.person as FeelScope, view.company) },
+      recipient: { name: view.person.name, reach: reachOf(channelOf(text), view.person, view.company) },
       facts: currentFacts([...(byRecord.get(id) ?? []), ...(companyId === null ? [] : (byRecord.get(companyId) ?? []))]),
       recentLines: lines,
       doNotContact: waysTo(view.person).some((way) => barred.has(way)),

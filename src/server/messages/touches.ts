@@ -122,25 +122,7 @@ export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promis
     if (i === 0) firstSlot = slot;
     const subject = earlier ? `Re: ${earlier.subject}` : i === 0 ? touch.subject : `Re: ${first.subject}`;
     const inReplyTo = refs.at(-1) ?? null;
-    if (touch.composed)
-      await insertMessage(
-        tx,
-        {
-          id: touch.messageId,
-          threadId,
-          tripId: ask.tripId,
-          personId: ask.personId,
-          template: touch.template,
-          touch: i,
-          composed: { ...touch.composed, subject, body: touch.body },
-          state: 'planned',
-          rfcId: rfcIdOf(touch.messageId),
-          onlyWhen: touch.when,
-          inReplyTo,
-          refs: [...refs],
-        },
-        now,
-      );
+    await keepTouch(tx, ask, { touch, no: i, threadId, subject, inReplyTo, refs: [...refs] }, now);
     await planMessage(tx, touch.messageId, { threadId, touch: i, subject, inReplyTo, refs: [...refs] });
     await insertSend(
       tx,
@@ -157,6 +139,42 @@ export async function planTouches(tx: Tx, ask: TouchesAsk, now: Instant): Promis
     );
     refs.push(rfcIdOf(touch.messageId));
   }
+}
+
+/** A mail of a plan as it was composed; what was approved is kept already. */
+async function keepTouch(
+  tx: Tx,
+  { tripId, personId }: TouchesAsk,
+  mail: {
+    readonly touch: PlannedTouch;
+    readonly no: number;
+    readonly threadId: string;
+    readonly subject: string;
+    readonly inReplyTo: string | null;
+    readonly refs: readonly string[];
+  },
+  now: Instant,
+): Promise<void> {
+  const { touch, no, threadId, subject, inReplyTo, refs } = mail;
+  if (!touch.composed) return;
+  await insertMessage(
+    tx,
+    {
+      id: touch.messageId,
+      threadId,
+      tripId,
+      personId,
+      template: touch.template,
+      touch: no,
+      composed: { ...touch.composed, subject, body: touch.body },
+      state: 'planned',
+      rfcId: rfcIdOf(touch.messageId),
+      onlyWhen: touch.when,
+      inReplyTo,
+      refs,
+    },
+    now,
+  );
 }
 
 /** A touch that a person does: due in the reader's working time, in nobody's mailbox. */

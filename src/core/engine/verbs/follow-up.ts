@@ -79,7 +79,13 @@ function touchComposed(answer: AnswerOf<'compose'>, step: FollowUp, line: Instru
     return;
   }
   if (unreached && isByHand(channel)) {
-    gathered({ left: `${channel} on day ${touch.day}: ${unreached.says}` }, plan, line, run);
+    const before = insteadOf(run);
+    gathered(
+      { left: `${before === null ? `${channel} on day ${touch.day}` : `${before}, ${channel}`}: ${unreached.says}` },
+      plan,
+      line,
+      run,
+    );
     return;
   }
   if (!approved && !composed.passed) {

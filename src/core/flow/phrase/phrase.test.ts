@@ -110,7 +110,13 @@ describe('what may mean several things shows them all', () => {
     ['only if the phone is known', ['keep when phone != null', 'keep when company.phone != null']],
     ['only if the size is over 4', ['keep when company.employees > 4', 'keep when company.heated_area > 4 ha']],
     ['set the status to seen', ['set status = "seen"', 'set company.status = "seen"']],
-    ['write them a text', DEMO_LIBRARY.templates.slice(0, 4).map((template) => `write email "${template.name}" as opener`)],
+    [
+      'write them a text',
+      DEMO_LIBRARY.templates
+        .filter((template) => !template.channel)
+        .slice(0, 4)
+        .map((template) => `write email "${template.name}" as opener`),
+    ],
   ])('%s', (phrase, lines) => {
     expect(read(phrase)).toEqual({ ok: true, lines });
   });
@@ -130,7 +136,7 @@ describe('what cannot or may not be done is refused with its reason', () => {
     ['move the deal to Meeting', HEAD, 'no deal is opened above'],
     ['move the deal to Sold', WRITTEN, 'there is no stage “sold”'],
     ['find their phone number', WRITTEN, 'only e-mail can be looked up'],
-    ['write them seven times', WRITTEN, 'no plan has 7 touches'],
+    ['write them seven times', WRITTEN, 'no plan has 7 mails'],
     ['assign it to west', WRITTEN, 'there is no team “west”'],
     ['tell owner', WRITTEN, 'say what to tell them'],
     ['make it nice', WRITTEN, 'there is no text “it nice”'],

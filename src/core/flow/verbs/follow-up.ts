@@ -100,10 +100,10 @@ function approvedLeaves({ plan }: FollowUp, way: Way, check: Check, say: Say): v
   );
 }
 
-/** “three times”: plans with that many touches. */
+/** “three times”: plans with that many mails. */
 function times(found: RegExpExecArray, { library }: Ask): PhraseReading {
   const count = Number(digits(found[1] ?? ''));
-  const plans = library.plans.filter((plan) => plan.touches.length === count);
-  if (plans.length === 0) return refused(`no plan has ${count} touches: plans are made under Messages`);
+  const plans = library.plans.filter((plan) => mailsOf(plan.name, library).length === count);
+  if (plans.length === 0) return refused(`no plan has ${count} mails: plans are made under Messages`);
   return reading(...plans.map((plan) => `follow up with ${quote(plan.name)}`));
 }

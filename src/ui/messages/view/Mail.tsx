@@ -114,35 +114,43 @@ export function Mail({
           </div>
         </details>
       ) : null}
-      <footer className="quiet small" css={placed({ paddingTop: 6 })}>
-        {message.facts.map((fact) => (
-          <div key={fact.field}>
-            rests on {fact.field.replace(/_/g, ' ')} {printValue(fact.value)} {fact.url ? pageText(fact.url) : ''}
-          </div>
-        ))}
-        {!incoming && message.checks.length > 0 ? `✓ ${plural(message.checks.length, 'check')} · ` : ''}
-        {isMail ? (
-          <span title={`Message-ID ${message.rfcId ?? ''}${message.inReplyTo ? `, in reply to ${message.inReplyTo}` : ''}`}>
-            {message.inReplyTo ? 'in the same thread' : 'first of the thread'}
-          </span>
-        ) : (
-          message.subject
-        )}
-        {onHandle ? (
-          <>
-            {' '}
-            ·{' '}
-            <button
-              className="linkish"
-              onClick={() => {
-                onHandle(message.id);
-              }}
-            >
-              I take care of it
-            </button>
-          </>
-        ) : null}
-      </footer>
+      <Foot message={message} onHandle={onHandle} />
     </article>
+  );
+}
+
+/** What it rests on, how it stands in its thread, and who takes care of it. */
+function Foot({ message, onHandle }: { readonly message: ThreadMessage; readonly onHandle: ((id: string) => void) | undefined }) {
+  const isMail = message.channel === 'e-mail';
+  return (
+    <footer className="quiet small" css={placed({ paddingTop: 6 })}>
+      {message.facts.map((fact) => (
+        <div key={fact.field}>
+          rests on {fact.field.replace(/_/g, ' ')} {printValue(fact.value)} {fact.url ? pageText(fact.url) : ''}
+        </div>
+      ))}
+      {message.direction === 'out' && message.checks.length > 0 ? `✓ ${plural(message.checks.length, 'check')} · ` : ''}
+      {isMail ? (
+        <span title={`Message-ID ${message.rfcId ?? ''}${message.inReplyTo ? `, in reply to ${message.inReplyTo}` : ''}`}>
+          {message.inReplyTo ? 'in the same thread' : 'first of the thread'}
+        </span>
+      ) : (
+        message.subject
+      )}
+      {onHandle ? (
+        <>
+          {' '}
+          ·{' '}
+          <button
+            className="linkish"
+            onClick={() => {
+              onHandle(message.id);
+            }}
+          >
+            I take care of it
+          </button>
+        </>
+      ) : null}
+    </footer>
   );
 }

@@ -1,5 +1,5 @@
 import type { Channel, FollowUpPlan } from '../../../core/writer';
-import { keysOf, lanesOf, movedTo, spanOf, stillWaiting } from './plan';
+import { keysOf, lanesOf, movedTo, rowsFor, spanOf, stillWaiting } from './plan';
 
 const plan: FollowUpPlan = {
   name: 'P',
@@ -53,4 +53,8 @@ test('who answered, bounced or asked to be left alone waits no more', () => {
       none,
     ]),
   ).toEqual([1, 0.85, 0.8]);
+});
+
+test('labels that would lie over each other stand in rows', () => {
+  expect(rowsFor([0, 10, 20, 60, null])).toEqual([0, 1, 2, 0, 0]);
 });

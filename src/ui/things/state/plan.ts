@@ -57,3 +57,18 @@ export function stillWaiting(measured: readonly Figures[]): readonly number[] | 
     return share;
   });
 }
+
+/** So wide are the words below a touch, in hundredths of the axis. */
+const WORDS_WIDE = 34;
+
+/** A row for each label by where it begins, in hundredths of the axis, so that none lies over another; null: it has none. */
+export function rowsFor(lefts: readonly (number | null)[]): readonly number[] {
+  const ends: number[] = [];
+  return lefts.map((left) => {
+    if (left === null) return 0;
+    const free = ends.findIndex((end) => end <= left);
+    const row = free < 0 ? ends.length : free;
+    ends[row] = left + WORDS_WIDE;
+    return row;
+  });
+}

@@ -4,7 +4,7 @@ import { useRef, type PointerEvent } from 'react';
 import type { PlanTrial } from '../../../api';
 import type { Channel, FollowUpPlan } from '../../../core/writer';
 import { placed } from '../../kit/placed';
-import { CHANNEL_GLYPHS, CHANNEL_WORDS, keysOf, lanesOf, spanOf, stillWaiting } from '../state/plan';
+import { CHANNEL_GLYPHS, CHANNEL_WORDS, keysOf, lanesOf, rowsFor, spanOf, stillWaiting } from '../state/plan';
 import './plan.css';
 
 interface Props {
@@ -116,6 +116,9 @@ const conditionsOf = ({ otherwise, when }: FollowUpPlan['touches'][number]): str
     .join(' · ');
 
 const HIGH = 56;
+/** Where the words of what came of a touch end, in its row, in pixels. */
+const CAME_TOP = 82;
+const CAME_HIGH = 20;
 const percent = (part: number, of: number): string => `${Math.round((part / of) * 100)} %`;
 
 /** To scale: those who still wait before each touch, and what came of it. */
@@ -129,6 +132,7 @@ function Waiting({ plan, span, measured }: Pick<Props, 'plan' | 'measured'> & { 
       </p>
     );
   const x = (day: number): number => (day / span) * 100;
+  const rows = rowsFor(plan.touches.map(({ day }, i) => ((measured[i]?.reached ?? 0) === 0 ? null : x(day))));
   const points = plan.touches.flatMap(({ day }, i) => {
     const height = HIGH * (1 - (shares[i] ?? 0));
     const next = plan.touches[i + 1]?.day ?? span;
@@ -140,15 +144,19 @@ function Waiting({ plan, span, measured }: Pick<Props, 'plan' | 'measured'> & { 
         Still waiting
         <span className="quiet small">of {all} reached</span>
       </span>
-      <div className="lane-line">
+      <div className="lane-line" css={placed({ height: CAME_TOP + CAME_HIGH * (1 + Math.max(0, ...rows)) })}>
         <svg viewBox={`0 0 100 ${HIGH}`} preserveAspectRatio="none" aria-hidden>
           <polygon points={`0,${HIGH} ${points.join(' ')} 100,${HIGH}`} />
         </svg>
         {plan.touches.map(({ day, template }, i) => {
           const figures = measured[i];
-          if (!figures) return null;
+          if (!figures || figures.reached === 0) return null;
           return (
-            <div key={`${template} ${day}`} className="came" css={placed({ left: `${x(day)}%` })}>
+            <div
+              key={`${template} ${day}`}
+              className="came"
+              css={placed({ left: `${x(day)}%`, height: CAME_TOP + (rows[i] ?? 0) * CAME_HIGH })}
+            >
               <span className="strong">{percent(shares[i] ?? 0, 1)}</span>
               <span className="small">{cameOf(figures)}</span>
             </div>
@@ -161,7 +169,6 @@ function Waiting({ plan, span, measured }: Pick<Props, 'plan' | 'measured'> & { 
 
 /** “11 of 96 answer, 2 bounce” */
 function cameOf({ reached, answered, bounced, unsubscribed }: PlanTrial['measured'][number]): string {
-  if (reached === 0) return 'not measured';
   const also = [bounced > 0 ? `${bounced} bounce` : '', unsubscribed > 0 ? `${unsubscribed} want none` : ''].filter((part) => part !== '');
   return [`${answered} of ${reached} answer`, ...also].join(', ');
 }

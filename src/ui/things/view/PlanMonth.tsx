@@ -2,6 +2,7 @@
 'use client';
 import { Bar, ComposedChart, Line, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import type { PlanTrial } from '../../../api';
+import { dayText } from '../../kit/format';
 import { placed } from '../../kit/placed';
 
 /** The mailbox's working days to come: what is planned of this plan and of all else, below what it may send. */
@@ -27,7 +28,8 @@ export function PlanMonth({ month, name }: { readonly month: PlanTrial['month'];
               tickLine={false}
               axisLine={{ stroke: 'var(--edge)' }}
               tick={{ fontSize: 12, fill: 'var(--quiet)' }}
-              interval={0}
+              interval="preserveStartEnd"
+              minTickGap={6}
               height={22}
             />
             <YAxis hide />
@@ -53,7 +55,8 @@ export function PlanMonth({ month, name }: { readonly month: PlanTrial['month'];
       <p className="small quiet" css={placed({ margin: '4px 0 0' })}>
         {planned === 0
           ? 'Nothing is planned yet.'
-          : `${planned} planned, most on ${fullest.day}: ${fullest.own + fullest.others} of ${fullest.limit}. A day that is full passes on to the next.`}
+          : `${planned} planned, most on ${dayText(Date.parse(fullest.day), 'UTC')}: ${fullest.own + fullest.others} of ${fullest.limit}. A day that is full passes on to the next.`}{' '}
+        Dark: this plan; pale: all else; dashed: the limit.
       </p>
     </section>
   );

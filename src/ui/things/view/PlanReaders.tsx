@@ -52,7 +52,7 @@ export function PlanReaders({ readers }: { readonly readers: PlanTrial['readers'
             <tbody>
               {reader.touches.map(({ channel, template, at: leaves, says }, i) => (
                 <tr key={`${template} ${i}`}>
-                  <td>
+                  <td css={placed({ whiteSpace: 'nowrap', paddingLeft: 0 })}>
                     <span aria-hidden>{CHANNEL_GLYPHS[channel]}</span> {template}
                   </td>
                   <td className={leaves === null ? 'quiet' : 'strong'} css={placed({ whiteSpace: 'nowrap' })}>
