@@ -39,26 +39,24 @@ test('a call is written, dragged to its day, laid out on the desk and done by a 
   await page.getByRole('option', { name: `Ask for the week ${AGAIN} · call` }).click();
   const touch = page.getByRole('button', { name: new RegExp(`^Ask for the week ${AGAIN}, call on working day`) });
   await expect(touch).toHaveAccessibleName(/working day 4$/);
-  // Dragged three quarters of the way back.
-  const lane = await touch.locator('..').boundingBox();
-  const dot = await touch.boundingBox();
-  if (!lane || !dot) throw new Error('the touch is not on the page');
-  await page.mouse.move(dot.x + 7, dot.y + 12);
-  await page.mouse.down();
-  await page.mouse.move(lane.x + (lane.width * 2.5) / 12, dot.y + 12, { steps: 4 });
-  await page.mouse.move(lane.x + lane.width / 12, dot.y + 12, { steps: 4 });
-  await page.mouse.up();
+  await expect(page.getByRole('region', { name: 'For one reader' }).getByRole('row')).toHaveCount(2);
+  // Dragged three quarters of the way back: the axis shows twelve days.
+  const lane = touch.locator('..');
+  const { width } = (await lane.boundingBox()) ?? { width: 0 };
+  await touch.dragTo(lane, { sourcePosition: { x: 8, y: 12 }, targetPosition: { x: width / 12, y: 16 } });
   await expect(page.getByRole('spinbutton', { name: 'Working day of touch 2' })).toHaveValue('1');
   await accessible(page);
   await page.getByRole('button', { name: 'Keep version 2' }).click();
   await expect(page.getByText('Version 2 is kept.')).toBeVisible();
 
   const { id: flowId } = await post<{ id: string }>(page, '/flows', {
-    text: `flow "Hands ${AGAIN}"\nabout person\n\ntake in from hand\nwrite email "Second look" as answer\nask owner to approve answer\nfollow up with "By hand ${AGAIN}"\n`,
+    text: `flow "Hands ${AGAIN}"\nabout person\n\ntake in from hand\nwrite email "Second look" as answer\nask "south" to approve answer\nfollow up with "By hand ${AGAIN}"\n`,
   });
   await post(page, `/flows/${flowId}/release`, {});
+  const [firm] = (await api<{ items: { id: string }[] }>(page, '/companies?limit=1')).items;
   const person = await post<{ id: string }>(page, '/people', {
     values: { name: `Odile Harrow ${AGAIN}`, first_name: 'Odile', email: `odile${AGAIN}@oakmere-glass.example`, phone: '+44 1632 960417' },
+    companyId: firm?.id ?? null,
   });
   await post(page, `/flows/${flowId}/start`, { recordIds: [person.id] });
   const review = async () =>

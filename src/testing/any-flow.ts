@@ -15,6 +15,7 @@ const THINGS: Readonly<Record<string, string | undefined>> = {
   team: teams[0],
   text: templates[0]?.name,
   plan: plans[0]?.name,
+  task: templates.find(({ channel }) => channel !== undefined)?.name,
   person: people[0],
   webhook: webhooks[0],
 };

@@ -51,7 +51,7 @@ function take(event: TripEvent, line: Instruction | undefined, run: Run): boolea
     case 'go':
       if (state.kind === 'waiting' && state.until !== null && state.until <= run.now) {
         run.state = { kind: 'ready' };
-        if (line && state.on === 'hand-over') runOf(line.step).wakes?.nothingBack?.(line.step, line, run);
+        if (line && (state.on === 'hand-over' || state.on === 'task')) runOf(line.step).wakes?.nothingBack?.(line.step, line, run);
       }
       return run.state.kind === 'ready';
     case 'signal':
@@ -64,6 +64,8 @@ function take(event: TripEvent, line: Instruction | undefined, run: Run): boolea
       return wakes(line, state.kind === 'waiting' && state.on === 'hand-over', (by, at) => by.handedOver?.(event, at.step, at, run));
     case 'handed back':
       return wakes(line, state.kind === 'waiting' && state.on === 'hand-over', (by, at) => by.handedBack?.(event, at.step, at, run));
+    case 'task ended':
+      return wakes(line, state.kind === 'waiting' && state.on === 'task', (by, at) => by.taskEnded?.(event, at.step, at, run));
     case 'answer':
       if (line === undefined || state.kind !== 'ready') return false;
       takeAnswer(event.answer, line, run);

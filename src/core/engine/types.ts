@@ -20,7 +20,7 @@ export interface RecordView {
 }
 
 /** What may wake a waiting trip before its time. */
-export type WakesOn = 'reply' | 'change' | 'batch' | 'hand-over';
+export type WakesOn = 'reply' | 'change' | 'batch' | 'hand-over' | 'task';
 
 /** Where a trip stands. Each state carries just what it needs. */
 export type TripState =
@@ -228,6 +228,8 @@ export type TripEvent =
   | { readonly kind: 'handed over'; readonly ok: boolean; readonly says: string; readonly body: JsonObject | null }
   /** what was handed over has been answered */
   | { readonly kind: 'handed back'; readonly body: JsonObject }
+  /** a person has done the task of a line, or it was dropped; the words are theirs, or say why */
+  | { readonly kind: 'task ended'; readonly messageId: string; readonly done: boolean; readonly outcome: string; readonly words: string }
   /** a person ends all trips of the flow */
   | { readonly kind: 'ended'; readonly by: string }
   /** nothing is wrong, but the line may not be run before then: a budget is used up, a connection is paced or shut */
@@ -303,6 +305,14 @@ export type Command =
       readonly touches: readonly PlannedTouch[];
       /** go on in the last conversation with this person, when there is one */
       readonly sameThread: boolean;
+    }
+  /** something for a person to do, beside any plan */
+  | {
+      readonly kind: 'give task';
+      readonly messageId: string;
+      readonly template: string;
+      readonly channel: Channel;
+      readonly composed: Composed;
     }
   | { readonly kind: 'drop what is planned'; readonly why: string }
   | { readonly kind: 'move deal'; readonly dealId: string; readonly stage: string }

@@ -271,3 +271,50 @@ test('a paused flow lays nothing out, and an owned task is its owner’s', async
   await done('talked');
   expect(await waiting()).toEqual([]);
 });
+
+test('a line gives a task beside any plan, and the lines below know how it went', async () => {
+  const flow = await createFlow(
+    world,
+    ines,
+    'flow "Back"\nabout person\n\ntake in from hand\ntask "Ring", at most 2 working days as talk\nnote "then: " + talk.outcome + ", " + talk.words\ntask "Paper"\n',
+  );
+  flowId = flow.id;
+  await release(world, ines, flow.id);
+  const person = await createPerson(world, ines, {
+    values: { name: 'Mara Quill', email: 'm.quill@oakmere-glass.example', phone: '+44 1632 960417' },
+    source: 'hand',
+  });
+  await startOn(world, ines, flow.id, [person.id]);
+  await testWorker(world).drain();
+  expect(await waiting()).toMatchObject([{ channel: 'call', threadId: null, flowName: 'Back' }]);
+  await done('not reached');
+  expect(await waiting()).toEqual([]);
+  await pass(2);
+  expect(await waiting()).toMatchObject([{ attempts: 1 }]);
+  await done('talked', 'come by in March');
+  const { happened } = await personPage(world, person.id);
+  expect(happened.map(({ says }) => says)).toContain('then: talked, come by in March');
+  // Nobody knows where a letter would go.
+  expect((await tripNow())?.state).toBe('done');
+  expect(await waiting()).toEqual([]);
+});
+
+test('a task of a line whose time is over stays, and done then changes the trip no more', async () => {
+  const flow = await createFlow(
+    world,
+    ines,
+    'flow "Late"\nabout person\n\ntake in from hand\ntask "Ring", at most 1 day as talk\nnote if talk.done then "done" else "went on"\n',
+  );
+  flowId = flow.id;
+  await release(world, ines, flow.id);
+  const person = await createPerson(world, ines, {
+    values: { name: 'Mara Quill', email: 'm.quill@oakmere-glass.example', phone: '+44 1632 960417' },
+    source: 'hand',
+  });
+  await startOn(world, ines, flow.id, [person.id]);
+  await pass(2);
+  expect((await tripNow())?.state).toBe('done');
+  await done('talked');
+  const { happened } = await personPage(world, person.id);
+  expect(happened.map(({ says }) => says)).toEqual(expect.arrayContaining(['went on', 'Talked on the phone, Ines Okafor-Brandt']));
+});

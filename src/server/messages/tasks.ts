@@ -12,6 +12,7 @@ import type { FileAnswer } from '../../api';
 import { mustBeAsked } from '../desk/whose';
 import { findPerson, loadViews } from '../records/store/records';
 import { insertHappenings } from '../records/store/timeline';
+import { postEvent } from '../trips/store/trips';
 import { changed } from '../platform/live';
 import { found, Refusal, workspace, type Actor, type World } from '../platform/world';
 import { addDoNotContact, doNotContactAmong } from './store/do-not-contact';
@@ -72,11 +73,12 @@ async function layOutOne(tx: Tx, task: TaskRow, now: Instant): Promise<void> {
   const drop = async (says: string): Promise<void> => {
     await settleTask(tx, task.id, { state: 'dropped', says }, now);
     if (message) await afterDropped(tx, message, now);
+    await tellTrip(tx, task, { done: false, outcome: 'dropped', words: says }, now);
   };
-  if (!person || !message || !thread) return drop('its message is gone');
+  if (!person || !message || (task.threadId !== null && !thread)) return drop('its message is gone');
   if ((await doNotContactAmong(tx, waysTo(person))).size > 0) return drop('on the do-not-contact list');
-  if (thread.state === 'answered' || thread.state === 'ended') return drop(`the conversation is ${thread.state}`);
-  if (thread.state === 'paused' && thread.pausedUntil !== null && thread.pausedUntil > now) {
+  if (thread?.state === 'answered' || thread?.state === 'ended') return drop(`the conversation is ${thread.state}`);
+  if (thread?.state === 'paused' && thread.pausedUntil !== null && thread.pausedUntil > now) {
     await moveSend(tx, task.id, intoWorkingTime(thread.pausedUntil, await readerTime(tx, person.id)));
     return;
   }
@@ -146,7 +148,7 @@ export async function endTask(world: World, actor: Actor, id: string, done: Task
       what: `did a ${task.channel}`,
       detail: { messageId: message.id, outcome: outcome.id },
     });
-    await follow(tx, task, message, { outcome, says: `${outcome.says}${words === '' ? '' : `: ${words}`}`, by: actor }, now);
+    await follow(tx, task, message, { outcome, words, says: `${outcome.says}${words === '' ? '' : `: ${words}`}`, by: actor }, now);
     changed(world, `record:${task.personId}`, ...(task.threadId === null ? [] : [`thread:${task.threadId}` as const]));
   });
 }
@@ -159,7 +161,7 @@ async function follow(
   tx: Tx,
   task: TaskRow,
   message: MessageRow,
-  { outcome, says, by }: { readonly outcome: TaskOutcome; readonly says: string; readonly by: Actor },
+  { outcome, words, says, by }: { readonly outcome: TaskOutcome; readonly words: string; readonly says: string; readonly by: Actor },
   now: Instant,
 ): Promise<void> {
   if (outcome.then === 'again' && task.attempts + 1 < MOST_TRIES) {
@@ -169,6 +171,7 @@ async function follow(
   }
   const failed = outcome.then === 'failed';
   await settleTask(tx, task.id, { state: failed ? 'failed' : 'done', says }, now);
+  await tellTrip(tx, task, { done: !failed, outcome: outcome.id, words }, now);
   await setMessageState(tx, message.id, failed ? 'failed' : 'sent', failed ? undefined : now, by.userId);
   if (outcome.then === 'barred') {
     const person = await findPerson(tx, task.personId);
@@ -176,4 +179,15 @@ async function follow(
     await endThread(tx, message, 'ended', 'unsubscribed', now);
   } else if (outcome.then === 'answered') await endThread(tx, message, 'answered', 'answered', now);
   else await endIfLast(tx, message, 'all sent', now);
+}
+
+/** The trip whose line gave the task hears of its end; one of a plan hears of the plan's. */
+async function tellTrip(
+  tx: Tx,
+  task: TaskRow,
+  end: { readonly done: boolean; readonly outcome: string; readonly words: string },
+  now: Instant,
+): Promise<void> {
+  if (task.threadId === null && task.tripId !== null)
+    await postEvent(tx, task.tripId, { kind: 'task ended', messageId: task.messageId, ...end }, now);
 }

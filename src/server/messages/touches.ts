@@ -1,7 +1,7 @@
 import { stableId, type Instant } from '../../core/base';
 import { addWorkingDays, dayKey, intoWorkingTime, nextSlot, zoneOf, type SlotBook, type WorkingTime } from '../../core/calendar';
 import type { PlannedTouch } from '../../core/engine';
-import { isByHand, type FollowUpPlan } from '../../core/writer';
+import { isByHand, type Channel, type Composed, type FollowUpPlan } from '../../core/writer';
 import { transact, type Db, type Tx } from '../db';
 import { insertSend, insertTask, lateMailboxes, lateSends, moveSend, plannedOfThread, takenSlots } from './store/effects';
 import { insertMessage, insertThread, lastConversation, planMessage, setThread } from './store/messages';
@@ -186,26 +186,35 @@ async function planTask(
 ): Promise<void> {
   const { touch, no, threadId, dueAt } = task;
   if (!touch.composed) return;
-  const { messageId, template, channel, when } = touch;
-  await insertMessage(
-    tx,
-    {
-      id: messageId,
-      threadId,
-      tripId,
-      personId,
-      template,
-      touch: no,
-      channel,
-      onlyWhen: when,
-      composed: { ...touch.composed, subject: touch.subject, body: touch.body },
-      state: 'planned',
-      rfcId: null,
-      inReplyTo: null,
-      refs: [],
-    },
-    now,
-  );
+  const composed = { ...touch.composed, subject: touch.subject, body: touch.body };
+  await keepTask(tx, { ...touch, composed, tripId, personId, touch: no, threadId, dueAt }, now);
+}
+
+interface TaskAsk {
+  readonly messageId: string;
+  readonly template: string;
+  readonly channel: Channel;
+  readonly composed: Composed;
+  readonly tripId: string;
+  readonly personId: string;
+}
+/** Something to do beside any plan: due at once, in the working time of whom it is about. */
+export async function giveTask(tx: Tx, ask: TaskAsk, now: Instant): Promise<void> {
+  const dueAt = intoWorkingTime(now, await readerTime(tx, ask.personId));
+  await keepTask(tx, { ...ask, when: null, touch: null, threadId: null, dueAt }, now);
+}
+
+type KeptTask = TaskAsk & {
+  readonly when: string | null;
+  /** its place in a plan, and the conversation it belongs to; null: it stands by itself */
+  readonly touch: number | null;
+  readonly threadId: string | null;
+  readonly dueAt: Instant;
+};
+async function keepTask(tx: Tx, task: KeptTask, now: Instant): Promise<void> {
+  const { messageId, tripId, personId, template, channel, composed, touch, threadId, dueAt } = task;
+  const message = { id: messageId, threadId, tripId, personId, template, touch, channel, onlyWhen: task.when, composed };
+  await insertMessage(tx, { ...message, state: 'planned', rfcId: null, inReplyTo: null, refs: [] }, now);
   await insertTask(tx, { id: stableId('task', messageId), key: `task ${messageId}`, tripId, personId, messageId, dueAt }, now);
 }
 

@@ -21,7 +21,7 @@ import { recordFacts } from '../records/facts';
 import { merge } from '../records/merge';
 import { rfcIdOf } from '../messages/message-id';
 import { tellPeople } from './tell';
-import { planTouches } from '../messages/touches';
+import { giveTask, planTouches } from '../messages/touches';
 import { found, workspace } from '../platform/world';
 import type { FactDraft } from '../../core/facts';
 
@@ -178,6 +178,10 @@ const DOES: { readonly [K in Command['kind']]: (tx: Tx, command: OfKind<K>, carr
     tell('plan', `Follow-up planned: ${command.touches.length} ${command.touches.length === 1 ? 'touch' : 'touches'}`, {
       threadId: command.threadId,
     });
+  },
+  'give task': async (tx, command, { held, personId, now, tell }) => {
+    await giveTask(tx, { ...command, tripId: held.trip.id, personId }, now);
+    tell('plan', `To be done: ${command.composed.subject}`, { messageId: command.messageId });
   },
   'drop what is planned': async (tx, command, { held, now }) => {
     await dropOfTrip(tx, held.trip.id, command.why, now);

@@ -19,6 +19,7 @@ export function shownOf(command: Command): readonly Topic[] {
     case 'open application':
     case 'move application':
       return ['openings', `record:${command.applicationId}`];
+    case 'give task':
     case 'keep message':
     case 'ask approval':
     case 'escalate review':

@@ -24,6 +24,7 @@ import { sort } from './sort';
 import { split } from './split';
 import { stop } from './stop';
 import { takeIn } from './take-in';
+import { task } from './task';
 import { tell } from './tell';
 import { unknown } from './unknown';
 import { wait } from './wait';
@@ -57,6 +58,7 @@ const RUNS = {
   split,
   stop,
   'take in': takeIn,
+  task,
   tell,
   unknown,
   wait,

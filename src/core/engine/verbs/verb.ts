@@ -26,6 +26,7 @@ export interface Wakes<S extends Shape> {
   gathered?(event: EventOf<'gathered'>, step: S, line: Instruction, run: Run): boolean;
   handedOver?(event: EventOf<'handed over'>, step: S, line: Instruction, run: Run): boolean;
   handedBack?(event: EventOf<'handed back'>, step: S, line: Instruction, run: Run): boolean;
+  taskEnded?(event: EventOf<'task ended'>, step: S, line: Instruction, run: Run): boolean;
   /** nothing came within the limit */
   nothingBack?(step: S, line: Instruction, run: Run): void;
   planEnded?(event: EventOf<'plan ended'>, step: S, line: Instruction, run: Run): boolean;

@@ -28,6 +28,7 @@ import { sort } from './sort';
 import { split } from './split';
 import { stop } from './stop';
 import { takeIn } from './take-in';
+import { task } from './task';
 import { tell } from './tell';
 import { unknown } from './unknown';
 import type { Shape, VerbOf } from './verb';
@@ -68,6 +69,7 @@ const DESCRIBED: { readonly [V in keyof Steps]: VerbOf<Steps[V]> } = {
   tell,
   'hand over': handOver,
   prepare,
+  task,
   stop,
   unknown,
 };
