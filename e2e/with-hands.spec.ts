@@ -1,8 +1,15 @@
 /** Touches that people do: a call is written, put on the axis of a plan by dragging, laid out on the desk on its day and done by one key. */
 import { expect, type Page } from '@playwright/test';
+import { personaOf } from '../src/standins/personas';
 import { accessible, api, signIn, test, TOKEN } from './people';
 
 const AGAIN = String(Date.now());
+/** How somebody at an address behaves hangs on the address alone: this one never answers. */
+const SAID = { yes: [], price: [], away: [], unsubscribe: [], later: [], elsewhere: [] };
+const SILENT =
+  Array.from({ length: 100 }, (_, i) => `odile${AGAIN}.${i}@oakmere-glass.example`).find(
+    (address) => personaOf(address, new Map(), SAID).kind === 'silent',
+  ) ?? '';
 const headers = { authorization: `Bearer ${TOKEN}` };
 async function post<A>(page: Page, path: string, data: object): Promise<A> {
   const answer = await page.request.post(`/api/v1${path}`, { headers, data });
@@ -55,7 +62,7 @@ test('a call is written, dragged to its day, laid out on the desk and done by a 
   await post(page, `/flows/${flowId}/release`, {});
   const [firm] = (await api<{ items: { id: string }[] }>(page, '/companies?limit=1')).items;
   const person = await post<{ id: string }>(page, '/people', {
-    values: { name: `Odile Harrow ${AGAIN}`, first_name: 'Odile', email: `odile${AGAIN}@oakmere-glass.example`, phone: '+44 1632 960417' },
+    values: { name: `Odile Harrow ${AGAIN}`, first_name: 'Odile', email: SILENT, phone: '+44 1632 960417' },
     companyId: firm?.id ?? null,
   });
   await post(page, `/flows/${flowId}/start`, { recordIds: [person.id] });
@@ -67,8 +74,11 @@ test('a call is written, dragged to its day, laid out on the desk and done by a 
 
   await page.goto('/');
   const row = page.locator('[data-kind=task]').filter({ hasText: `Odile Harrow ${AGAIN}` });
-  await row.getByRole('button').first().click();
-  await expect(page.getByRole('link', { name: '+44 1632 960417' })).toBeVisible();
+  const number = page.getByRole('link', { name: '+44 1632 960417' });
+  // The first row stands open by itself, and a click would close it.
+  await expect(row).toBeVisible();
+  if (!(await number.isVisible())) await row.getByRole('button').first().click();
+  await expect(number).toBeVisible();
   await expect(page.getByText('Ask Odile which week suits for a visit.')).toBeVisible();
   await accessible(page);
   await page.getByRole('textbox', { name: 'What was said' }).fill('the second week of March');

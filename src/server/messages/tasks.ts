@@ -137,7 +137,7 @@ export async function endTask(world: World, actor: Actor, id: string, done: Task
         recordKind: 'person',
         recordId: task.personId,
         at: now,
-        kind: outcome.then === 'failed' ? 'failed' : 'sent',
+        kind: 'task',
         says: `${sayTask(task.channel, outcome)}, ${actor.name}${words === '' ? '' : `: ${words}`}`,
         detail: { messageId: message.id, threadId: message.threadId, touch: message.touch, outcome: outcome.id },
       },

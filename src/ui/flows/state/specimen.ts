@@ -122,11 +122,18 @@ export function writtenOf(entry: Entry): WrittenView | undefined {
 
 export interface TouchView {
   readonly day: number;
+  /** what a person does; empty: a mail */
+  readonly byHand: string;
   readonly subject: string;
   readonly body: string;
 }
 export function touchesOf(entry: Entry): readonly TouchView[] {
-  return list(entry.detail.touches).map((item) => ({ day: number(item.day), subject: text(item.subject), body: text(item.body) }));
+  return list(entry.detail.touches).map((item) => ({
+    day: number(item.day),
+    byHand: item.channel === 'e-mail' ? '' : text(item.channel),
+    subject: text(item.subject),
+    body: text(item.body),
+  }));
 }
 
 /** The fact of the specimen that a condition such as `company.founded` reads, best first as the server ordered them. */

@@ -278,10 +278,13 @@ function FollowedUp({ entry }: { readonly entry: Entry }) {
         </p>
       ) : null}
       {touchesOf(entry).map((touch) => (
-        <div key={touch.day} className="before-after">
-          <span className="quiet">{touch.day === 0 ? 'first' : `+${plural(touch.day, 'working day')}`}</span>
+        <div key={`${touch.day} ${touch.byHand}`} className="before-after">
+          <span className="quiet">
+            {touch.day === 0 ? 'first' : `+${plural(touch.day, 'working day')}`}
+            {touch.byHand === '' ? '' : ` · ${touch.byHand}`}
+          </span>
           <details>
-            <summary className="strong">{touch.day === 0 ? touch.subject : `Re: ${touch.subject}`}</summary>
+            <summary className="strong">{touch.day === 0 || touch.byHand !== '' ? touch.subject : `Re: ${touch.subject}`}</summary>
             <div css={placed({ whiteSpace: 'pre-wrap', padding: '4px 0 8px' })}>{touch.body}</div>
           </details>
         </div>

@@ -1,6 +1,6 @@
 import { DEMO_FIELDS } from '../../../testing/fields';
 import type { Fact } from '../../../core/facts';
-import { factGroups, sureness, timeline } from './group';
+import { nextWords, factGroups, sureness, timeline } from './group';
 import type { KnownField, MessageItem } from './types';
 
 const fact: Fact = {
@@ -27,6 +27,7 @@ const mail = (more: Partial<MessageItem>): MessageItem => ({
   id: 'm',
   threadId: 't',
   direction: 'out',
+  channel: 'e-mail',
   subject: 'Climate control',
   body: 'Hello',
   state: 'sent',
@@ -100,6 +101,18 @@ describe('the timeline', () => {
     ]);
     expect(items[0]?.tags.map((tag) => tag.text)).toEqual(['interested', 'asks: Friday']);
     expect(items.map((item) => item.href)).toEqual(['/messages/t', '/messages/t', '/trips/trip', null, null]);
+  });
+
+  test('what a person did is told by how it went, and leads to its conversation', () => {
+    const done = { at: 40, kind: 'task', says: 'Left word on the phone, Tomasz Wierzba', detail: { threadId: 't' } };
+    const items = timeline([done], [mail({}), mail({ id: 'call', channel: 'call', touch: 1 })], 'Mara');
+    expect(items.map(({ title, href }) => [title, href])).toEqual([
+      ['Left word on the phone, Tomasz Wierzba', '/messages/t'],
+      ['Climate control', '/messages/t'],
+    ]);
+    expect(nextWords({ channel: 'call', touch: 1 })).toBe('Touch 2 · call');
+    expect(nextWords({ channel: 'letter', touch: null })).toBe('To be done · letter');
+    expect(nextWords({ channel: 'e-mail', touch: null })).toBe('Our answer');
   });
 
   test('a mail that came back says so, an objection says what it objects to', () => {

@@ -84,6 +84,7 @@ const CLASS: Readonly<Record<string, TimelineItem['class']>> = {
   reply: 'messages',
   sent: 'messages',
   review: 'messages',
+  task: 'messages',
 };
 const text = (value: unknown): string | null => (typeof value === 'string' && value !== '' ? value : null);
 
@@ -102,11 +103,12 @@ export function timeline(happened: readonly Happening[], messages: readonly Mess
       title: titleOf(entry),
       tags: [],
       text: detailOf(entry),
-      href: text(entry.detail.tripId) ? `/trips/${scalarText(entry.detail.tripId)}` : null,
+      href: hrefOf(entry),
       class: CLASS[entry.kind] ?? 'trips',
     }));
   const mail = messages
-    .filter((message) => message.state === 'sent' || message.state === 'received')
+    // What people did is told by how it went.
+    .filter(({ state, channel }) => channel === 'e-mail' && (state === 'sent' || state === 'received'))
     .map((message): TimelineItem => {
       const incoming = message.direction === 'in';
       const { reading } = message;
@@ -134,6 +136,19 @@ export function timeline(happened: readonly Happening[], messages: readonly Mess
       };
     });
   return [...own, ...mail].sort((a, b) => b.at - a.at);
+}
+
+const hrefOf = ({ kind, detail }: Happening): string | null =>
+  text(detail.tripId)
+    ? `/trips/${scalarText(detail.tripId)}`
+    : kind === 'task' && text(detail.threadId)
+      ? `/messages/${scalarText(detail.threadId)}`
+      : null;
+
+/** “Touch 2 · call”, of what is still to come. */
+export function nextWords({ touch, channel }: Pick<MessageItem, 'touch' | 'channel'>): string {
+  const what = touch === null ? (channel === 'e-mail' ? 'Our answer' : 'To be done') : touch === 0 ? 'First message' : `Touch ${touch + 1}`;
+  return channel === 'e-mail' ? what : `${what} · ${channel}`;
 }
 
 const firstWords = (body: string): string =>

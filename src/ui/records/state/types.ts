@@ -1,6 +1,7 @@
 /** What the record pages show, as the server gives it. */
 import type { JsonObject, RecordKind } from '../../../core/base';
 import type { Fact } from '../../../core/facts';
+import type { Channel } from '../../../core/writer';
 
 export interface KnownField {
   readonly record: RecordKind;
@@ -30,6 +31,7 @@ export interface MessageItem {
   readonly id: string;
   readonly threadId: string | null;
   readonly direction: 'in' | 'out';
+  readonly channel: Channel;
   readonly subject: string;
   readonly body: string;
   readonly state: string;

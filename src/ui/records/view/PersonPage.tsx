@@ -8,7 +8,7 @@ import { plural } from '../../../core/base';
 import { call, sayProblem } from '../../client';
 import { ago, dayText, dayTimeText } from '../../kit/format';
 import { Said, Tag, TopBar, type SaidText } from '../../kit/parts';
-import { timeline } from '../state/group';
+import { nextWords, timeline } from '../state/group';
 import type { Happening, KnownField, MergeItem, MessageItem } from '../state/types';
 import { Known } from './Known';
 import { PutInFlow, type FlowName } from '../../client/PutInFlow';
@@ -230,7 +230,7 @@ function ComesNext({
           key={message.id}
           glyph="→"
           tone="in-river"
-          title={message.touch === 0 ? 'First message' : `Touch ${(message.touch ?? 0) + 1}`}
+          title={nextWords(message)}
           aside={message.dueAt === null ? '' : dayTimeText(message.dueAt, zone)}
         >
           <p className="quiet cut">{message.subject}</p>

@@ -13,6 +13,7 @@ import { placed } from '../../kit/placed';
 const GLYPH: Readonly<Record<string, readonly [glyph: string, tone: string]>> = {
   reply: ['↩', 'in-brass'],
   sent: ['→', 'in-river'],
+  task: ['☐', 'in-river'],
   note: ['✎', 'quiet'],
   change: ['✎', 'quiet'],
   score: ['◆', 'in-river'],
