@@ -8,10 +8,35 @@ const factor = z.object({
   required: z.boolean().describe('everybody here needs one'),
 });
 const code = z.object({ code: z.string().min(6).max(40).describe('of this moment, or a recovery code') });
+const hour = z.string().regex(/^(?:[01]\d|2[0-3]):[0-5]\d$/, 'an hour is written 08:00');
+const told = z.object({
+  byMail: z.boolean(),
+  webhook: z.string().nullable().describe('a webhook of the workspace that is posted to'),
+  from: z.string().describe('08:00, on working days in the workspace’s zone'),
+  to: z.string(),
+  webhooks: z.array(z.string()).describe('those there are'),
+  zone: z.string(),
+});
 const renewed = z.object({ codes: z.array(z.string()).describe('each opens the door once; shown this once'), view: factor });
 
-/** One's own account: the second factor. By hand only: a program has no phone. */
+/** One's own account: the second factor, and where one is told. By hand only: a program has no phone. */
 export const ACCOUNT_OPERATIONS = {
+  getTelling: op({
+    method: 'GET',
+    path: '/account/telling',
+    summary: 'Where one is told that something waits.',
+    needs: 'look',
+    answer: told,
+  }),
+  setTelling: op({
+    method: 'PUT',
+    path: '/account/telling',
+    changes: [],
+    summary: 'Choose where and when one is told that something waits.',
+    needs: 'look',
+    body: z.object({ byMail: z.boolean(), webhook: z.string().max(80).nullable(), from: hour, to: hour }),
+    answer: told,
+  }),
   getSecondFactor: op({
     method: 'GET',
     path: '/account/second-factor',

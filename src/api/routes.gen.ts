@@ -186,6 +186,8 @@ export const ROUTES = {
   getFirstDay: { method: 'GET', path: '/first-day' },
   readFirstDay: { method: 'POST', path: '/first-day/read' },
   fillFirstDay: { method: 'POST', path: '/first-day' },
+  getTelling: { method: 'GET', path: '/account/telling' },
+  setTelling: { method: 'PUT', path: '/account/telling' },
   getSecondFactor: { method: 'GET', path: '/account/second-factor', instants: ['since'] },
   beginSecondFactor: { method: 'POST', path: '/account/second-factor/begin' },
   confirmSecondFactor: { method: 'POST', path: '/account/second-factor/confirm', instants: ['view.since'] },

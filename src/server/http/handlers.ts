@@ -50,6 +50,7 @@ import { suggested } from '../research/specimens';
 import { auditFile, auditPage } from '../access/audit';
 import * as aside from '../intake/set-aside';
 import * as teach from '../research/teach';
+import * as telling from '../desk/telling';
 import * as tasks from '../messages/tasks';
 import * as tell from '../trips/tell';
 import * as boxes from '../messages/mailboxes';
@@ -278,6 +279,8 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
     await undoMerge(world, id, actor);
     return ok;
   },
+  getTelling: ({ world, actor }) => telling.telling(world, actor),
+  setTelling: ({ world, actor, body }) => telling.setTelling(world, actor, body),
   listTasks: async ({ world, actor }) => ({ items: (await reviews.desk(world, actor)).tasks }),
   endTask: async ({ world, actor, params, body }) => {
     await tasks.endTask(world, actor, params.id ?? '', body);

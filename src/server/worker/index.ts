@@ -21,6 +21,7 @@ import { changed, tellChanged } from '../platform/live';
 import { onWork } from '../platform/on-work';
 import { sendDue, settleDoubts } from '../messages/send-due';
 import { layOutTasks } from '../messages/tasks';
+import { tellWaiting } from '../desk/telling';
 import { sweep } from '../workspace/keeping';
 import { lookAtDoors } from '../intake/watched';
 import type { World } from '../platform/world';
@@ -95,6 +96,7 @@ export class Worker {
       { name: 'counts of lists', shows: ['intake'], work: () => forecastImport(world) },
       { name: 'sends', shows: ['messages', 'desk'], work: () => sendDue(world, { ...ask, batch: 20 }) },
       { name: 'tasks', shows: ['messages', 'desk'], work: () => layOutTasks(world) },
+      { name: 'telling', shows: [], work: () => tellWaiting(world) },
       { name: 'calls', shows: ['settings', 'desk'], work: () => deliverCalls(world, { ...ask, batch: 50 }) },
       { name: 'answers', shows: ['messages', 'desk'], work: () => decideReplies(world) },
       { name: 'dossiers', shows: ['dossiers', 'desk'], work: () => makeDossiers(world) },

@@ -9,6 +9,7 @@ import { dayTimeText } from '../../kit/format';
 import { Notice, Tag, TopBar } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 import { SecondFactor } from './SecondFactor';
+import { Telling } from './Telling';
 
 interface Props {
   readonly user: {
@@ -26,11 +27,12 @@ interface Props {
     readonly own: boolean;
   }[];
   readonly factor: Answer<'getSecondFactor'>;
+  readonly told: Answer<'getTelling'>;
   readonly zone: string;
 }
 
-/** Who one is here, what one may do, and where one is signed in. */
-export function Account({ user, sessions, factor, zone }: Props) {
+/** Who one is here, what one may do, where one is signed in and where one is told. */
+export function Account({ user, sessions, factor, told, zone }: Props) {
   const router = useRouter();
   const [said, setSaid] = useState<{ readonly calm: boolean; readonly text: string } | null>(null);
   const end = async (which: 'others' | 'all'): Promise<void> => {
@@ -102,6 +104,7 @@ export function Account({ user, sessions, factor, zone }: Props) {
               ))}
             </tbody>
           </table>
+          <Telling first={told} email={user.email} />
           <SecondFactor first={factor} zone={zone} mayRequire={user.role === 'owner'} />
         </section>
         <aside className="col" css={placed({ width: 320, flex: 'none', padding: '0 18px' })} aria-label="Role">
