@@ -96,3 +96,21 @@ test('a call is written, dragged to its day, laid out on the desk and done by a 
   await expect(page.getByText('talked on the phone: the second week of March')).toBeVisible();
   await accessible(page);
 });
+
+test('one chooses where one is told that something waits, and it is kept', async ({ page }) => {
+  await signIn(page, 'Tomasz');
+  await page.goto('/account');
+  const told = page.getByRole('region', { name: 'Where you are told' });
+  await told.getByRole('checkbox', { name: 'by mail to tomasz@thornwick.example' }).check();
+  await told.getByRole('combobox', { name: 'not before' }).click();
+  await page.getByRole('option', { name: '09:00' }).click();
+  await accessible(page);
+  await page.reload();
+  await expect(told.getByRole('checkbox', { name: /^by mail/ })).toBeChecked();
+  await expect(told.getByRole('combobox', { name: 'not before' })).toHaveText('09:00');
+  // Hours that end before they begin are not kept, and the page shows what is.
+  await told.getByRole('combobox', { name: 'not before' }).click();
+  await page.getByRole('option', { name: '20:00' }).click();
+  await expect(told.getByText('the hours end before they begin')).toBeVisible();
+  await expect(told.getByRole('combobox', { name: 'not before' })).toHaveText('09:00');
+});

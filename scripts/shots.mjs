@@ -114,9 +114,11 @@ try {
 
   await page.goto('/');
   await shot('desk');
-  await page.locator('[data-kind=review]').first().getByRole('button').first().click();
-  await sleep(500);
-  await shot('review');
+  await page.goto('/messages/plans');
+  await page.getByRole('link', { name: 'First contact', exact: true }).click();
+  await page.getByRole('region', { name: 'For one reader' }).getByRole('row').first().waitFor();
+  await page.getByRole('button', { name: /^Ring once/ }).click();
+  await shot('plan');
 
   const answers = (await api('GET', '/messages?state=received&limit=100')).items.filter((message) => message.reading.kind === 'interested');
   await page.goto(`/messages/${answers[0].threadId}`);

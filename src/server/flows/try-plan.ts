@@ -152,7 +152,7 @@ function wayOf({ template, otherwise }: Touch, view: RecordView, channelAt: (tem
     return { channel, template, reaches: false, says: [isByHand(channel) ? `left out: ${NO_WAY[channel]}` : `held: ${NO_WAY[channel]}`] };
   const other = channelAt(otherwise);
   return reachOf(other, view.person, view.company) === null
-    ? { channel: other, template: otherwise, reaches: false, says: [missing, NO_WAY[other]] }
+    ? { channel, template, reaches: false, says: [missing, `${other}: ${NO_WAY[other]}`] }
     : { channel: other, template: otherwise, reaches: true, says: [missing] };
 }
 
