@@ -74,7 +74,7 @@ async function sendOne(world: World, send: HeldSend, ask: SendAsk, now: Instant)
   if (verdict.kind === 'go' && !(await touchHolds(db, message, now))) {
     const says = `left out: only when ${message.onlyWhen ?? ''}`;
     await transact(db, async (tx) => {
-      if (await settleSend(tx, send, { state: 'dropped', says }, now)) await afterDropped(tx, message, now);
+      if (await settleSend(tx, send, { state: 'dropped', says }, now)) await afterDropped(tx, message, now, 'left out');
     });
     return;
   }

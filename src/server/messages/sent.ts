@@ -23,10 +23,10 @@ export async function afterRefused(tx: Tx, message: MessageRow, why: string, now
   if (message.tripId !== null) await postEvent(tx, message.tripId, { kind: 'plan ended', how: 'refused' }, now);
 }
 
-/** It may not leave. */
-export async function afterDropped(tx: Tx, message: MessageRow, now: Instant): Promise<void> {
+/** It may not leave; `left out`: it need not, and the plan has gone its whole way without it. */
+export async function afterDropped(tx: Tx, message: MessageRow, now: Instant, why: 'refused' | 'left out' = 'refused'): Promise<void> {
   await setMessageState(tx, message.id, 'dropped');
-  await endIfLast(tx, message, 'refused', now);
+  await endIfLast(tx, message, why === 'left out' ? 'all sent' : 'refused', now);
 }
 
 export async function endIfLast(tx: Tx, message: MessageRow, how: PlanEnd, now: Instant): Promise<void> {

@@ -318,3 +318,39 @@ test('a task of a line whose time is over stays, and done then changes the trip 
   const { happened } = await personPage(world, person.id);
   expect(happened.map(({ says }) => says)).toEqual(expect.arrayContaining(['went on', 'Talked on the phone, Ines Okafor-Brandt']));
 });
+
+test('who is barred while a task lies on the desk is called no more', async () => {
+  await onTheWay([{ day: 1, template: 'Ring' }]);
+  await pass(2);
+  expect(await waiting()).toHaveLength(1);
+  await barAddress(world, ines, { email: 'oakmere-glass.example', why: 'wrote to the office' });
+  expect(await waiting()).toEqual([]);
+  await testWorker(world).drain();
+  const [row] = await world.db<{ state: string; says: string }[]>`select state, says from effect where kind = 'task'`;
+  expect(row).toEqual({ state: 'dropped', says: 'on the do-not-contact list' });
+});
+
+test('who is away is called when they are back', async () => {
+  await onTheWay([{ day: 1, template: 'Ring' }]);
+  await pass(2);
+  expect(await waiting()).toHaveLength(1);
+  await receiveMail(world, replyTo(world.outside.mails[0]!, 'I am out of the office until 7 December 2026 and will answer then.'));
+  await testWorker(world).drain();
+  expect(await waiting()).toEqual([]);
+  await pass(14);
+  expect(await waiting()).toHaveLength(1);
+});
+
+test('a plan whose last touch is left out has gone its whole way, and a task is done once', async () => {
+  await onTheWay([
+    { day: 1, template: 'Ring' },
+    { day: 2, template: 'Note', when: 'done.talked > 0' },
+  ]);
+  await pass(2);
+  const [task] = await waiting();
+  await done('left word');
+  await expect(endTask(world, ines, task?.id ?? '', { outcome: 'talked' })).rejects.toThrow('done already');
+  await pass(3);
+  const [row] = await world.db<{ says: string }[]>`select says from journal where verb = 'follow up' order by seq desc limit 1`;
+  expect(row?.says).toBe('all touches sent, no answer');
+});

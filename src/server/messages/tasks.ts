@@ -70,9 +70,9 @@ async function layOutOne(tx: Tx, task: TaskRow, now: Instant): Promise<void> {
     task.threadId === null ? undefined : await findThread(tx, task.threadId),
     await findMessage(tx, task.messageId),
   ];
-  const drop = async (says: string): Promise<void> => {
+  const drop = async (says: string, why: 'refused' | 'left out' = 'refused'): Promise<void> => {
     await settleTask(tx, task.id, { state: 'dropped', says }, now);
-    if (message) await afterDropped(tx, message, now);
+    if (message) await afterDropped(tx, message, now, why);
     await tellTrip(tx, task, { done: false, outcome: 'dropped', words: says }, now);
   };
   if (!person || !message || (task.threadId !== null && !thread)) return drop('its message is gone');
@@ -82,7 +82,7 @@ async function layOutOne(tx: Tx, task: TaskRow, now: Instant): Promise<void> {
     await moveSend(tx, task.id, intoWorkingTime(thread.pausedUntil, await readerTime(tx, person.id)));
     return;
   }
-  if (!(await touchHolds(tx, { ...task }, now))) return drop(`left out: only when ${task.onlyWhen ?? ''}`);
+  if (!(await touchHolds(tx, { ...task }, now))) return drop(`left out: only when ${task.onlyWhen ?? ''}`, 'left out');
   await layOut(tx, task.id, now);
 }
 
@@ -127,7 +127,11 @@ export async function endTask(world: World, actor: Actor, id: string, done: Task
   const now = await world.clock.now();
   const words = done.words?.trim() ?? '';
   await transact(world.db, async (tx) => {
-    const task = found(await lockTask(tx, id), 'this task');
+    const task = await lockTask(tx, id);
+    if (!task) {
+      found(await findTask(tx, id), 'this task');
+      throw new Refusal('conflict', 'this is done already, or nobody need do it any more');
+    }
     const outcome = outcomeOf(task.channel, done.outcome);
     if (!outcome) throw new Refusal('not valid', `a ${task.channel} does not end in “${done.outcome}”`);
     if (task.ownerName !== null) await mustBeAsked(world, actor, task.ownerName);

@@ -184,7 +184,8 @@ export async function plannedOfThread(
 
 /** Gives a send that has not begun another time. */
 export async function moveSend(tx: Tx, id: string, dueAt: Instant): Promise<void> {
-  await tx`update effect set due_at = ${dueAt} where id = ${id} and state = 'planned'`;
+  // A task that lies on the desk is put away until then.
+  await tx`update effect set due_at = ${dueAt}, started_at = case when kind = 'task' then null else started_at end where id = ${id} and state = 'planned'`;
 }
 
 /** The person's last send of another thread at or after an instant: what the frequency limit looks at. */

@@ -35,7 +35,10 @@ const taskRows = (tx: Tx, where: ReturnType<Tx>) => tx<TaskRow[]>`
 /** Tasks that are laid out: due, looked at, and waiting for a person. */
 export async function openTasks(tx: Tx): Promise<TaskRow[]> {
   return [
-    ...(await taskRows(tx, tx`e.state = 'planned' and e.started_at is not null and f.paused_at is null order by e.due_at, e.id limit 200`)),
+    ...(await taskRows(
+      tx,
+      tx`e.state = 'planned' and e.started_at is not null and f.paused_at is null and not ${isBarredNow(tx)} order by e.due_at, e.id limit 200`,
+    )),
   ];
 }
 /** The same, counted by whose they are. */
@@ -48,12 +51,18 @@ export async function openTasksByOwner(tx: Tx): Promise<{ readonly owner: string
   ];
 }
 
-/** Due tasks that nobody has looked at, locked until the transaction ends. */
+/** Whether a person is barred since their task was laid out: by an address of theirs, its domain, or a number. */
+const isBarredNow = (tx: Tx): ReturnType<Tx> => tx`
+  exists (select 1 from do_not_contact d where d.email in (
+    lower(p.email), lower(p.other_email), '@' || split_part(lower(p.email), '@', 2), '@' || split_part(lower(p.other_email), '@', 2),
+    'tel:' || regexp_replace(p.phone, '[^0-9+]', '', 'g'), 'tel:' || regexp_replace(p.mobile, '[^0-9+]', '', 'g')))`;
+
+/** Due tasks that are to be looked at: those nobody has laid out, and those of people who are barred since; locked until the transaction ends. */
 export async function dueTasks(tx: Tx, now: Instant, limit: number): Promise<TaskRow[]> {
   return [
     ...(await taskRows(
       tx,
-      tx`e.state = 'planned' and e.started_at is null and e.due_at <= ${now} and f.paused_at is null order by e.due_at limit ${limit} for update of e skip locked`,
+      tx`e.state = 'planned' and e.due_at <= ${now} and (e.started_at is null or ${isBarredNow(tx)}) and f.paused_at is null order by e.due_at limit ${limit} for update of e skip locked`,
     )),
   ];
 }
