@@ -18,6 +18,14 @@ test('a month’s budget is typed, kept, refused when it cannot be read, and an 
   await all.fill('');
   await all.press('Enter');
   await expect(page.getByText('everything together: has no limit.')).toBeVisible();
+  // What one person does by hand in a day.
+  const notes = page.getByRole('textbox', { name: 'Profile notes a day' });
+  await expect(notes).toHaveValue('20');
+  await notes.fill('none');
+  await expect(page.getByText('a number from 1 to 999, or nothing')).toBeVisible();
+  await notes.fill('15');
+  await notes.press('Enter');
+  await expect(page.getByText('Profile notes: 15 a day for one person at most.')).toBeVisible();
   await page.request.delete('/session', { headers: { origin: new URL(page.url()).origin } });
   await signIn(page, 'Yusuf');
   await page.goto('/settings/limits');

@@ -197,6 +197,7 @@ export const ROUTES = {
   requireSecondFactor: { method: 'PUT', path: '/account/second-factor/required', instants: ['since'] },
   getBudgets: { method: 'GET', path: '/budgets' },
   keepBudget: { method: 'PUT', path: '/budgets' },
+  keepHandLimit: { method: 'PUT', path: '/budgets/by-hand' },
   listSignInServices: { method: 'GET', path: '/sign-in-services', instants: ['items.*.accounts.*.since'] },
   keepSignInService: { method: 'PUT', path: '/sign-in-services', instants: ['items.*.accounts.*.since'] },
   removeSignInService: { method: 'POST', path: '/sign-in-services/remove', instants: ['items.*.accounts.*.since'] },

@@ -10,6 +10,7 @@ export {
   nextOfMany,
   intoWorkingTime,
   isWorkingDay,
+  nextMorning,
   startOfLocalDay,
   startOfLocalMonth,
   workingDaysFrom,

@@ -101,7 +101,7 @@ function lineFits(line: string): number {
 const score = (text: string): number => text.split(/[\r\n]+/).reduce((sum, line) => sum + lineFits(line), 0);
 
 /** Bytes looked at: a list of one business is written in a few languages. */
-const SAMPLE_BYTES = 64 * 1024;
+export const SAMPLE_BYTES = 64 * 1024;
 
 /** The encoding of a text of one byte a letter; the first of the list where several read it as well. */
 export function eightBitOf(bytes: Uint8Array): Encoding {

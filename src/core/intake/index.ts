@@ -2,7 +2,7 @@
  * A list from outside made into records: bytes to rows, columns to fields, rows to what will happen with each. Promises:
  * every row ends as new, known, perhaps known or refused with a reason; nothing is dropped in silence. Refuses: storing.
  */
-export { decodeTable, eightBitOf, linesBeyondAscii, type Encoding } from './encoding';
+export { decodeTable, eightBitOf, linesBeyondAscii, SAMPLE_BYTES, type Encoding } from './encoding';
 export { readTable, rowProblem, shapeOf, TABLE_LIMITS, type Table, type TableProblem, type TableShape } from './table';
 export {
   guessColumns,

@@ -5,6 +5,7 @@ import type { FeelScope, FeelValue } from '../feel';
 export const CHANNELS = ['e-mail', 'call', 'profile note', 'letter'] as const;
 export type Channel = (typeof CHANNELS)[number];
 export type HandChannel = Exclude<Channel, 'e-mail'>;
+export const HAND_CHANNELS = ['call', 'profile note', 'letter'] as const satisfies readonly HandChannel[];
 
 /** What a text is written for; texts without a word of it are mails. */
 export const channelOf = (text: { readonly channel?: Channel | undefined }): Channel => text.channel ?? 'e-mail';

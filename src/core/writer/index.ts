@@ -2,7 +2,18 @@
  * Messages: fixed text with slots, one personal line that rests on a fact, and the checks a message must pass before it
  * can leave. Promises: the personal line says only what a fact says. Refuses: sending, and any text without a template.
  */
-export { CHANNELS, channelOf, countedChannels, isByHand, NO_WAY, reachOf, USUAL_LENGTH, type Channel, type HandChannel } from './channels';
+export {
+  CHANNELS,
+  channelOf,
+  countedChannels,
+  HAND_CHANNELS,
+  isByHand,
+  NO_WAY,
+  reachOf,
+  USUAL_LENGTH,
+  type Channel,
+  type HandChannel,
+} from './channels';
 export {
   planSchema,
   templateSchema,

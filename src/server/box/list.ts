@@ -14,6 +14,7 @@ import {
   TABLE_LIMITS,
   type Encoding,
   type TableShape,
+  SAMPLE_BYTES,
 } from '../../core/intake';
 import type { BoxWork } from '../ports';
 import { unpacked } from './sheet';
@@ -86,9 +87,6 @@ function cards(path: string, rows: string): BoxWork['list']['out'] {
   const { headings, headingRow, encoding, delimiter } = read;
   return { list: { headings, headingRow, encoding, delimiter, total: read.rows.length, dayOrders: [], says: [] } };
 }
-
-/** So much of what is beyond ASCII is kept to tell the encoding by. */
-const SAMPLE_BYTES = 64 * 1024;
 
 /** The encoding of a file without a byte order mark, of all of it: one that is UTF-8 in its first part only would be read wrongly from there on. */
 async function encodingOfAll(path: string): Promise<Encoding> {

@@ -36,7 +36,7 @@ import { recheckFact } from '../research/recheck';
 import { changeRecord } from '../records/by-hand';
 import * as records from '../records/records';
 import * as signIn from '../access/sign-in-services';
-import { budgetsView, keepBudget } from '../workspace/budgets';
+import { budgetsView, keepBudget, keepHands } from '../workspace/budgets';
 import * as providers from '../workspace/providers';
 import { handOver, holderOf } from '../messages/holders';
 import * as corrections from '../messages/corrections';
@@ -196,6 +196,7 @@ export const HANDLERS: { readonly [Id in OperationId]: (call: Call<Id>) => Promi
   },
   getBudgets: ({ world }) => budgetsView(world),
   keepBudget: ({ world, actor, body }) => keepBudget(world, actor, body),
+  keepHandLimit: ({ world, actor, body }) => keepHands(world, actor, body),
   listProviders: async ({ world }) => ({ items: await providers.providers(world) }),
   keepProvider: async ({ world, actor, body }) => ({ items: await providers.keepProvider(world, actor, body) }),
   removeProvider: async ({ world, actor, body }) => ({ items: await providers.removeProvider(world, actor, body.name) }),

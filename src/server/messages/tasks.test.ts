@@ -8,6 +8,8 @@ import { release } from '../flows/releases';
 import { makeThing } from '../flows/things';
 import { createCompany, createPerson, personPage } from '../records/records';
 import type { Actor } from '../platform/world';
+import { keepHandLimit } from './hand-limits';
+import { budgetsView } from '../workspace/budgets';
 import { barAddress, doNotContactList } from './do-not-contact';
 import { receiveMail } from './receive-mail';
 import { endTask, taskLetter, type TaskDone } from './tasks';
@@ -353,4 +355,36 @@ test('a plan whose last touch is left out has gone its whole way, and a task is 
   await pass(3);
   const [row] = await world.db<{ says: string }[]>`select says from journal where verb = 'follow up' order by seq desc limit 1`;
   expect(row?.says).toBe('all touches sent, no answer');
+});
+
+test('one person is given so many a day, and more waits for the next working day', async () => {
+  await keepHandLimit(world, ines, { channel: 'call', aDay: 1 });
+  const flow = await createFlow(world, ines, 'flow "Many"\nabout person\n\ntake in from hand\ntask "Ring"\n');
+  await release(world, ines, flow.id);
+  const people = [];
+  for (const name of ['Mara', 'Jonas', 'Piet'])
+    people.push(
+      await createPerson(world, ines, {
+        values: { name, email: `${name.toLowerCase()}@x-${name.toLowerCase()}.example`, phone: '+44 1632 960417' },
+        source: 'hand',
+      }),
+    );
+  await world.db`update person set owner_id = (select id from app_user where email = 'tomasz@thornwick.example') where name = 'Piet'`;
+  await startOn(
+    world,
+    ines,
+    flow.id,
+    people.map(({ id }) => id),
+  );
+  await testWorker(world).drain();
+  // One of those nobody has, and the one Tomasz has.
+  const first = await waiting();
+  expect(first).toHaveLength(2);
+  expect(first.map(({ personName }) => personName)).toContain('Piet');
+  for (const { id } of first) await endTask(world, ines, id, { outcome: 'left word' });
+  await testWorker(world).drain();
+  expect(await waiting()).toEqual([]);
+  await pass(1);
+  expect(await waiting()).toHaveLength(1);
+  expect((await budgetsView(world)).hands).toContainEqual({ channel: 'call', aDay: 1 });
 });

@@ -3,7 +3,7 @@
  * looked at; it is done once, and the trip goes on from what came of it. Refuses: doing what is done, or somebody else's without taking over.
  */
 import type { Instant } from '../../core/base';
-import { addWorkingDays, intoWorkingTime } from '../../core/calendar';
+import { addWorkingDays, intoWorkingTime, nextMorning } from '../../core/calendar';
 import { MOST_TRIES, outcomeOf, type TaskOutcome } from '../../core/sending';
 import { reachOf, type HandChannel } from '../../core/writer';
 import { transact, type Tx } from '../db';
@@ -20,6 +20,7 @@ import { moveSend } from './store/effects';
 import { findMessage, findThread, setMessageState, type MessageRow } from './store/messages';
 import { listMailboxes } from './store/mailboxes';
 import { dueTasks, findTask, layOut, lockTask, openTasks, settleTask, tryAgain, type TaskRow } from './store/tasks';
+import { isEnoughToday } from './hand-limits';
 import { touchHolds } from './only-when';
 import { endThread } from './receive-mail';
 import { afterDropped, endIfLast } from './sent';
@@ -83,6 +84,10 @@ async function layOutOne(tx: Tx, task: TaskRow, now: Instant): Promise<void> {
     return;
   }
   if (!(await touchHolds(tx, { ...task }, now))) return drop(`left out: only when ${task.onlyWhen ?? ''}`, 'left out');
+  if (await isEnoughToday(tx, task, now)) {
+    await moveSend(tx, task.id, nextMorning(now, await readerTime(tx, person.id)));
+    return;
+  }
   await layOut(tx, task.id, now);
 }
 

@@ -13,6 +13,8 @@ import {
   type BudgetKind,
   type MonthBudgets,
 } from '../trips/requests/month-budgets';
+import { handLimits, keepHandLimit } from '../messages/hand-limits';
+import { HAND_CHANNELS } from '../../core/writer';
 import { searchServices } from './providers';
 import { sourceSettings } from '../trips/requests/sources';
 import { spending } from '../trips/store/control';
@@ -49,10 +51,16 @@ const limitOf = (budgets: MonthBudgets, { kind, id }: Named): number | null => (
 export async function budgetsView(world: World): Promise<BudgetsView> {
   const { zone } = await workspace(world.db);
   const month = monthOf(dayKey(await world.clock.now(), zone));
-  const [named, budgets, rows] = await Promise.all([spenders(world), monthBudgets(world.db), spending(world.db, month)]);
+  const [named, budgets, rows, hands] = await Promise.all([
+    spenders(world),
+    monthBudgets(world.db),
+    spending(world.db, month),
+    handLimits(world.db),
+  ]);
   const gone = new Map(rows.map((row) => [row.budget, row]));
   return {
     month,
+    hands: HAND_CHANNELS.map((channel) => ({ channel, aDay: hands[channel] })),
     items: named.map((entry) => {
       const row = gone.get(monthBudgetName(entry.kind, entry.id));
       return {
@@ -87,5 +95,11 @@ export async function keepBudget(
       detail: { for: label, month: ask.limitMicro === null ? 'no limit' : ask.limitMicro / 1_000_000 },
     });
   });
+  return budgetsView(world);
+}
+
+/** Sets what one person is given to do in a day; the view then. */
+export async function keepHands(world: World, actor: Actor, ask: Parameters<typeof keepHandLimit>[2]): Promise<BudgetsView> {
+  await keepHandLimit(world, actor, ask);
   return budgetsView(world);
 }

@@ -78,6 +78,14 @@ export async function lockTask(tx: Tx, id: string): Promise<TaskRow | undefined>
   return row;
 }
 
+/** How many tasks of the same kind the same person has been given since then; tasks of nobody count together. */
+export async function laidOutSince(tx: Tx, task: Pick<TaskRow, 'channel' | 'ownerName'>, since: Instant): Promise<number> {
+  const [row] = await tx<{ n: number }[]>`
+    select count(*)::int as n from effect e join message m on m.id = e.message_id join person p on p.id = e.person_id left join app_user u on u.id = p.owner_id
+    where e.kind = 'task' and e.started_at >= ${since} and m.channel = ${task.channel} and u.name is not distinct from ${task.ownerName}`;
+  return row?.n ?? 0;
+}
+
 export async function layOut(tx: Tx, id: string, now: Instant): Promise<void> {
   await tx`update effect set started_at = ${now} where id = ${id} and state = 'planned'`;
 }

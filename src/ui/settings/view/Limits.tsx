@@ -1,3 +1,4 @@
+/** @jsxImportSource @emotion/react */
 'use client';
 import { TextField } from '@mui/material';
 import { useState } from 'react';
@@ -7,6 +8,7 @@ import { useAsk } from '../../client/use-ask';
 import { euro } from '../../kit/format';
 import Link from '../../kit/Link';
 import { Meter, Tag } from '../../kit/parts';
+import { placed } from '../../kit/placed';
 import { budgetText, outsideFlows, shareGone, standsAt, typedBudget, type BudgetLine } from '../state/budgets';
 import { SettingsFrame, type IndexLine } from './SettingsFrame';
 
@@ -77,6 +79,26 @@ export function Limits({ index, first, boxes, mayChange }: Props) {
               flows.
             </li>
           ))}
+        </ul>
+        <div className="bar ruled">
+          <h2 className="grow">Done by hand</h2>
+          <span className="quiet small">what one person is given in a day; more waits for the next working day</span>
+        </div>
+        <div css={placed({ display: 'flex', gap: 12, padding: '10px 16px' })}>
+          {budgets.hands.map(({ channel, aDay }) => (
+            <ADay
+              key={`${channel} ${aDay ?? ''}`}
+              channel={channel}
+              aDay={aDay}
+              off={!mayChange || busy}
+              onKeep={(most) => {
+                const says = most === null ? 'as many as come' : `${most} a day for one person at most`;
+                ask(call('keepHandLimit', { body: { channel, aDay: most } }), `${HANDS[channel]}: ${says}.`, setBudgets);
+              }}
+            />
+          ))}
+        </div>
+        <ul className="check-steps">
           <li className="quiet">
             What one flow takes in, sends and spends on a day is said when it is released; what a provider may cost on a day, in its lookup
             chain.
@@ -84,6 +106,43 @@ export function Limits({ index, first, boxes, mayChange }: Props) {
         </ul>
       </section>
     </SettingsFrame>
+  );
+}
+
+const HANDS = { call: 'Calls', 'profile note': 'Profile notes', letter: 'Letters' } as const;
+interface ADayProps {
+  readonly channel: keyof typeof HANDS;
+  readonly aDay: number | null;
+  readonly off: boolean;
+  readonly onKeep: (aDay: number | null) => void;
+}
+/** A number, or nothing for as many as come; kept when it is left. */
+function ADay({ channel, aDay, off, onKeep }: ADayProps) {
+  const first = aDay === null ? '' : String(aDay);
+  const [text, setText] = useState(first);
+  const most = text.trim() === '' ? null : /^[1-9]\d{0,2}$/.test(text.trim()) ? Number(text) : undefined;
+  const keep = (): void => {
+    if (most !== undefined && most !== aDay) onKeep(most);
+  };
+  return (
+    <TextField
+      size="small"
+      label={`${HANDS[channel]} a day`}
+      value={text}
+      disabled={off}
+      placeholder="as many as come"
+      error={most === undefined}
+      helperText={most === undefined ? 'a number from 1 to 999, or nothing' : undefined}
+      slotProps={{ inputLabel: { shrink: true }, htmlInput: { inputMode: 'numeric' } }}
+      onChange={(event) => {
+        setText(event.target.value);
+      }}
+      onBlur={keep}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') keep();
+        if (event.key === 'Escape') setText(first);
+      }}
+    />
   );
 }
 
