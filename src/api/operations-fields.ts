@@ -6,7 +6,7 @@ import * as s from './schemas';
 const record = ownFieldSchema.shape.record;
 export type FieldRecord = View<typeof record>;
 const use = z.object({
-  kind: z.enum(['flow', 'scorecard', 'text', 'form', 'webhook', 'question', 'list', 'lookup chain']),
+  kind: z.enum(['flow', 'scorecard', 'text', 'form', 'webhook', 'question', 'list', 'lookup chain', 'plan']),
   name: z.string(),
   href: z.string().nullable(),
 });

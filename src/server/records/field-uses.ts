@@ -13,6 +13,7 @@ const LISTS = 50;
 const KINDS: Readonly<Record<string, { readonly kind: FieldUse['kind']; readonly href: (id: string) => string }>> = {
   scorecard: { kind: 'scorecard', href: (id) => `/scorecards/${id}` },
   template: { kind: 'text', href: (id) => `/messages/texts/${id}` },
+  plan: { kind: 'plan', href: (id) => `/messages/plans/${id}` },
   chain: { kind: 'lookup chain', href: () => '/lookups' },
 };
 
