@@ -24,7 +24,10 @@ test('a call takes their own number before the mobile one before the firm’s', 
 });
 
 test('a letter wants a street and a place; what else is known stands on it', () => {
-  expect(reachOf('letter', person, company)).toBe('Quill & Sons\nMara Quill\n12 Marsh Lane\nHU13 0RG Hessle\nGB');
+  expect(reachOf('letter', person, company)).toBe('Quill & Sons\nMara Quill\n12 Marsh Lane\nHessle\nHU13 0RG\nUNITED KINGDOM');
+  expect(reachOf('letter', person, { ...company, city: 'De Kwakel', postcode: '1424 XV', country: 'NL' })).toBe(
+    'Quill & Sons\nMara Quill\n12 Marsh Lane\n1424 XV De Kwakel\nNETHERLANDS',
+  );
   expect(reachOf('letter', person, { ...company, postcode: null, country: null })).toBe('Quill & Sons\nMara Quill\n12 Marsh Lane\nHessle');
   expect(reachOf('letter', person, { ...company, street: '' })).toBeNull();
   expect(reachOf('letter', person, null)).toBeNull();

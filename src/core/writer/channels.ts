@@ -49,11 +49,19 @@ export function reachOf(channel: Channel, person: FeelScope, company: FeelScope 
 const readable = (phone: string | null): string | null =>
   phone === null ? null : (parsePhoneNumberFromString(phone)?.formatInternational() ?? phone);
 
+/** Where the post wants the postcode on a line of its own below the town (Universal Postal Union, addressing systems). */
+const POSTCODE_BELOW = new Set(['GB', 'IE']);
+const regions = new Intl.DisplayNames(['en'], { type: 'region', fallback: 'code' });
+/** The last line of an address that goes abroad: the country in capitals, in a language of the post that sends it. */
+const countryLine = (code: string): string => (/^[A-Z]{2}$/.test(code) ? (regions.of(code) ?? code) : code).toUpperCase();
+
 function envelope(person: FeelScope, company: FeelScope | null): string | null {
   const [street, city] = [filled(company?.street), filled(company?.city)];
   if (company === null || street === null || city === null) return null;
-  const place = [filled(company.postcode), city].filter((part) => part !== null).join(' ');
-  return [filled(company.name), filled(person.name), street, place, filled(company.country)].filter((line) => line !== null).join('\n');
+  const [postcode, country] = [filled(company.postcode), filled(company.country)];
+  const place = postcode === null ? [city] : POSTCODE_BELOW.has(country ?? '') ? [city, postcode] : [`${postcode} ${city}`];
+  const lines = [filled(company.name), filled(person.name), street, ...place, country === null ? null : countryLine(country)];
+  return lines.filter((line) => line !== null).join('\n');
 }
 
 /** What is missing where a channel does not reach somebody. */
