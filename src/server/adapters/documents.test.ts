@@ -53,6 +53,28 @@ test('a long PDF has its pages numbered and all of them read', async () => {
   expect(read).toMatch(/1 of \d/);
 });
 
+test('a letter has its lines in their order: who sends it, whom it goes to, the day, what it is about, the words', async () => {
+  const pdf = await pdfPapers().letter({
+    from: ['Thornwick Glasshouse Controls', 'Quay Lane, Thornwick'],
+    to: ['Quill & Sons', 'Mara Quill', '12 Marsh Lane', 'Hessle', 'HU13 0RG'],
+    date: '24 November 2026',
+    subject: 'Climate control at Quill & Sons',
+    body: `Dear Mara,\n\n${'A page for the wall, with one bay before and after. '.repeat(120)}\n\nYours sincerely\nLucía Ferrer Mas`,
+  });
+  const read = text(readPdf(pdf));
+  const at = [
+    'Quay Lane, Thornwick',
+    'Mara Quill',
+    'HU13 0RG',
+    '24 November 2026',
+    'Climate control at',
+    'Dear Mara,',
+    'Lucía Ferrer Mas',
+  ].map((line) => read.indexOf(line));
+  expect(at.every((place) => place >= 0)).toBe(true);
+  expect([...at].sort((a, b) => a - b)).toEqual(at);
+});
+
 test('of a scan the letters are recognised, in their places, and it says so', () => {
   const read = readPdf(fs.readFileSync('demo/applications/scan-0142.pdf'));
   expect(read.says).toMatch(/^a scan: its letters were recognised \(sure 0\.[89]\d\)$/);
