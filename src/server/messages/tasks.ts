@@ -106,7 +106,8 @@ export async function taskLetter(world: World, id: string): Promise<FileAnswer> 
   const view = views.get(task.personId);
   const to = view && reachOf('letter', view.person, view.company);
   if (to === undefined || to === null) throw new Refusal('conflict', 'no street and place are known any more');
-  const box = boxes.find(({ name }) => name === thread?.mailbox);
+  // One that a line gave stands in no conversation: it comes from where the workspace writes.
+  const box = boxes.find(({ name }) => name === thread?.mailbox) ?? boxes[0];
   const letter = {
     from: (box?.signature ?? '') === '' ? [box?.displayName ?? ''] : (box?.signature ?? '').split('\n'),
     to: to.split('\n'),
