@@ -4,9 +4,11 @@
  */
 import { stableId, type Instant } from '../../core/base';
 import { intoWorkingTime } from '../../core/calendar';
+import { clockText } from '../../core/flow/syntax';
 import { sayWaiting, type Fresh } from '../../core/teams';
 import { transact, type Tx } from '../db';
 import { listMailboxes } from '../messages/store/mailboxes';
+import { clockMinutes } from '../messages/touches';
 import { insertCall, listWebhooks } from '../trips/store/outbox';
 import { found, Refusal, workspace, type Actor, type World } from '../platform/world';
 import { desk } from './reviews';
@@ -26,8 +28,6 @@ export interface Telling {
   readonly zone: string;
 }
 
-const minuteOf = (clock: string): number => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3, 5));
-const clockOf = (minute: number): string => `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
 const DAY_ENDS = 1080;
 const DAY_BEGINS = 480;
 
@@ -37,15 +37,15 @@ export async function telling(world: World, actor: Actor): Promise<Telling> {
   return {
     byMail: row?.byMail ?? false,
     webhook: row?.webhook ?? null,
-    from: clockOf(row?.fromMinute ?? DAY_BEGINS),
-    to: clockOf(row?.toMinute ?? DAY_ENDS),
+    from: clockText(row?.fromMinute ?? DAY_BEGINS),
+    to: clockText(row?.toMinute ?? DAY_ENDS),
     webhooks: hooks.map(({ name }) => name),
     zone,
   };
 }
 
 export async function setTelling(world: World, actor: Actor, ask: Pick<Telling, 'byMail' | 'webhook' | 'from' | 'to'>): Promise<Telling> {
-  const [fromMinute, toMinute] = [minuteOf(ask.from), minuteOf(ask.to)];
+  const [fromMinute, toMinute] = [clockMinutes(ask.from), clockMinutes(ask.to)];
   if (fromMinute >= toMinute) throw new Refusal('not valid', 'the hours end before they begin');
   if (ask.webhook !== null)
     found(
@@ -55,7 +55,7 @@ export async function setTelling(world: World, actor: Actor, ask: Pick<Telling, 
   const now = await world.clock.now();
   const userId = mine(actor);
   // What lies there already is seen on the desk: told is what comes from now on.
-  const told = idsOf(await waitingFor(world, { userId, name: actor.name }));
+  const told = idsOf(await waitsFor(world, { userId, name: actor.name }));
   await putTelling(world.db, { userId, byMail: ask.byMail, webhook: ask.webhook, fromMinute, toMinute, told }, now);
   return telling(world, actor);
 }
@@ -76,7 +76,7 @@ export async function tellWaiting(world: World): Promise<number> {
       await lookedAt(tx, row.userId, now);
       const hours = { zone: space.zone, fromMinute: row.fromMinute, toMinute: row.toMinute, daysOff: new Set(space.daysOff) };
       if (intoWorkingTime(now, hours) !== now) continue;
-      const waits = await waitingFor(world, row);
+      const waits = await waitsFor(world, row);
       const says = sayWaiting(freshOf(waits, new Set(row.told)));
       if (says === undefined) continue;
       await tell(tx, world, row, says, now);
@@ -89,7 +89,7 @@ export async function tellWaiting(world: World): Promise<number> {
 
 type Waits = Readonly<Record<keyof Fresh, readonly string[]>>;
 /** What lies before somebody, by its ids; what is asked of others is not theirs. */
-async function waitingFor(world: World, { userId, name }: Pick<TellingRow, 'userId' | 'name'>): Promise<Waits> {
+async function waitsFor(world: World, { userId, name }: Pick<TellingRow, 'userId' | 'name'>): Promise<Waits> {
   const { reviews, replies, tasks, notices } = await desk(world, { userId, name });
   return {
     reviews: reviews.filter(({ whose }) => whose.yours).map(({ id }) => id),
@@ -111,7 +111,7 @@ async function tell(tx: Tx, world: World, row: TellingRow, says: string, now: In
   if (row.byMail) {
     const [mailbox] = await listMailboxes(tx);
     const mail = { to: row.email, name: row.name, from: mailbox?.address ?? '', fromName: mailbox?.displayName ?? '' };
-    const text = `${says}\n\n${world.publicUrl}/\n\nYou are told between ${clockOf(row.fromMinute)} and ${clockOf(row.toMinute)} on working days: change it under My account.`;
+    const text = `${says}\n\n${world.publicUrl}/\n\nYou are told between ${clockText(row.fromMinute)} and ${clockText(row.toMinute)} on working days: change it under My account.`;
     await insertCall(tx, { ...about, id: stableId('telling', ...key, 'mail'), payload: { mail, text } }, now);
   }
   if (row.webhook !== null)

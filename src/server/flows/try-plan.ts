@@ -28,12 +28,11 @@ import {
   type Touch,
 } from '../../core/writer';
 import type { Tx } from '../db';
-import { takenSlots } from '../messages/store/effects';
 import { listMailboxes } from '../messages/store/mailboxes';
 import { plannedByDay, textFigures } from '../messages/store/plan-figures';
-import { clockMinutes, readerTime } from '../messages/touches';
+import { bookOf, clockMinutes, timeOf } from '../messages/touches';
 import { loadViews } from '../records/store/records';
-import { workspace, type World } from '../platform/world';
+import { workspace, type Workspace, type World } from '../platform/world';
 import { sampleReaders } from './store/things';
 
 const SAMPLE = 60;
@@ -66,32 +65,24 @@ export async function tryPlan(world: World, plan: FollowUpPlan, texts: readonly 
   };
   if (time.fromMinute >= time.toMinute) return { touches: [], zone: space.zone, measured, readers: [], month: null };
   const first = intoWorkingTime(now, time);
-  const book = await bookOf(db, plan.mailbox, now);
+  const box = (await listMailboxes(db)).find(({ name }) => name === plan.mailbox);
+  const book: NamedBook | undefined = box && { ...(await bookOf(db, box, now)), name: box.name };
   return {
     touches: plan.touches.map(({ day }) => ({ day, at: intoWorkingTime(addWorkingDays(first, day, time), time) })),
     zone: space.zone,
     measured,
-    readers: book ? await readersOf(db, plan, { book, channelAt, now }) : [],
+    readers: book ? await readersOf(db, plan, { book, channelAt, now, space }) : [],
     month: book ? await monthOf(db, plan, book, now, time) : null,
   };
 }
 
 type NamedBook = SlotBook & { readonly name: string };
-/** What the mailbox has promised, read without holding it; undefined when there is none of this name. */
-async function bookOf(tx: Tx, mailbox: string, now: Instant): Promise<NamedBook | undefined> {
-  const box = (await listMailboxes(tx)).find(({ name }) => name === mailbox);
-  if (!box) return undefined;
-  const slots = await takenSlots(tx, box, now - 36 * 3_600_000);
-  const perDay = new Map<string, number>();
-  for (const { day } of slots) perDay.set(day, (perDay.get(day) ?? 0) + 1);
-  const { name, dailyLimit, rampUp, minutesApart, zone } = box;
-  return { name, taken: new Set(slots.map(({ at }) => at)), perDay, dailyLimit, rampUp, minutesApart, zone };
-}
 
 interface ForReaders {
   readonly book: NamedBook;
   readonly channelAt: (template: string) => Channel;
   readonly now: Instant;
+  readonly space: Workspace;
 }
 
 /** Readers who differ in their zone or in the ways they can be reached. */
@@ -106,7 +97,7 @@ async function readersOf(tx: Tx, plan: FollowUpPlan, ask: ForReaders): Promise<P
   for (const { id } of sample) {
     const view = views.get(id);
     if (!view || out.length >= READERS) continue;
-    const time = await readerTime(tx, id, plan.hours);
+    const time = timeOf(ask.space, view, plan.hours);
     const touches = datesFor(plan, view, time, ask);
     const kind = `${time.zone} ${touches.map(({ channel, at }) => `${channel} ${at === null}`).join()}`;
     if (seen.has(kind)) continue;

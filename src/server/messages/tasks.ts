@@ -24,7 +24,7 @@ import { isEnoughToday } from './hand-limits';
 import { touchHolds } from './only-when';
 import { endThread } from './receive-mail';
 import { afterDropped, endIfLast } from './sent';
-import { readerTime } from './touches';
+import { readerTime, timeOf } from './touches';
 import { waysTo } from './ways';
 
 const AT_ONCE = 50;
@@ -38,18 +38,15 @@ export interface OpenTask extends Omit<TaskRow, 'onlyWhen'> {
 
 /** What waits for somebody to do it, longest due first. */
 export async function tasksWaiting(tx: Tx): Promise<readonly OpenTask[]> {
-  const rows = await openTasks(tx);
+  const [rows, space] = await Promise.all([openTasks(tx), workspace(tx)]);
   const views = await loadViews(
     tx,
     rows.map(({ personId }) => personId),
   );
-  return Promise.all(
-    rows.map(async ({ onlyWhen: _, ...row }) => {
-      const view = views.get(row.personId);
-      const { zone } = await readerTime(tx, row.personId);
-      return { ...row, reach: view ? reachOf(row.channel, view.person, view.company) : null, zone };
-    }),
-  );
+  return rows.map(({ onlyWhen: _, ...row }) => {
+    const view = views.get(row.personId);
+    return { ...row, reach: view ? reachOf(row.channel, view.person, view.company) : null, zone: timeOf(space, view).zone };
+  });
 }
 
 /** Lays out what is due; what may not or need not be done any more is dropped, with why. Returns how many were looked at. */
@@ -83,7 +80,7 @@ async function layOutOne(tx: Tx, task: TaskRow, now: Instant): Promise<void> {
     await moveSend(tx, task.id, intoWorkingTime(thread.pausedUntil, await readerTime(tx, person.id)));
     return;
   }
-  if (!(await touchHolds(tx, { ...task }, now))) return drop(`left out: only when ${task.onlyWhen ?? ''}`, 'left out');
+  if (!(await touchHolds(tx, task, now))) return drop(`left out: only when ${task.onlyWhen ?? ''}`, 'left out');
   if (await isEnoughToday(tx, task, now)) {
     await moveSend(tx, task.id, nextMorning(now, await readerTime(tx, person.id)));
     return;

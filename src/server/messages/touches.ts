@@ -1,6 +1,6 @@
 import { stableId, type Instant } from '../../core/base';
 import { addWorkingDays, dayKey, intoWorkingTime, nextSlot, zoneOf, type SlotBook, type WorkingTime } from '../../core/calendar';
-import type { PlannedTouch } from '../../core/engine';
+import type { PlannedTouch, RecordView } from '../../core/engine';
 import { isByHand, type Channel, type Composed, type FollowUpPlan } from '../../core/writer';
 import { transact, type Db, type Tx } from '../db';
 import { insertSend, insertTask, lateMailboxes, lateSends, moveSend, plannedOfThread, takenSlots } from './store/effects';
@@ -8,7 +8,7 @@ import { insertMessage, insertThread, lastConversation, planMessage, setThread }
 import { lockMailbox, type MailboxRow } from './store/mailboxes';
 import { loadViews } from '../records/store/records';
 import { rfcIdOf } from './message-id';
-import { workspace } from '../platform/world';
+import { workspace, type Workspace } from '../platform/world';
 
 /** Minutes since midnight of `09:00`. */
 export const clockMinutes = (clock: string): number => {
@@ -20,7 +20,12 @@ const OFFICE_HOURS = { from: '09:00', to: '17:00' } as const;
 /** Working time of a reader: office hours in the zone of their company's country. */
 export async function readerTime(tx: Tx, personId: string, hours: FollowUpPlan['hours'] = OFFICE_HOURS): Promise<WorkingTime> {
   const [space, views] = await Promise.all([workspace(tx), loadViews(tx, [personId])]);
-  const country = views.get(personId)?.company?.country;
+  return timeOf(space, views.get(personId), hours);
+}
+
+/** The same, of a reader who is loaded already. */
+export function timeOf(space: Workspace, view: RecordView | undefined, hours: FollowUpPlan['hours'] = OFFICE_HOURS): WorkingTime {
+  const country = view?.company?.country;
   return {
     zone: zoneOf(typeof country === 'string' ? country : null, space.zone),
     fromMinute: clockMinutes(hours.from),
@@ -29,9 +34,23 @@ export async function readerTime(tx: Tx, personId: string, hours: FollowUpPlan['
   };
 }
 
+type Book = SlotBook & { readonly taken: Set<Instant>; readonly perDay: Map<string, number> };
 interface OpenBook {
   readonly box: MailboxRow;
-  readonly book: SlotBook & { readonly taken: Set<Instant>; readonly perDay: Map<string, number> };
+  readonly book: Book;
+}
+
+/** What a mailbox has promised from now on; whoever promises more holds its lock. */
+export async function bookOf(
+  tx: Tx,
+  box: Pick<SlotBook, 'dailyLimit' | 'rampUp' | 'minutesApart' | 'zone'> & { readonly name: string },
+  now: Instant,
+): Promise<Book> {
+  const slots = await takenSlots(tx, box, now - 36 * 3_600_000);
+  const perDay = new Map<string, number>();
+  for (const { day } of slots) perDay.set(day, (perDay.get(day) ?? 0) + 1);
+  const { dailyLimit, rampUp, minutesApart, zone } = box;
+  return { taken: new Set(slots.map((slot) => slot.at)), perDay, dailyLimit, rampUp, minutesApart, zone };
 }
 /** Read once for each transaction: its lock on the mailbox lasts as long. */
 const booksOf = new WeakMap<Tx, Map<string, OpenBook>>();
@@ -44,20 +63,7 @@ async function openBook(tx: Tx, mailbox: string, now: Instant): Promise<OpenBook
   if (known) return known;
   const box = await lockMailbox(tx, mailbox);
   if (!box) return undefined;
-  const slots = await takenSlots(tx, box, now - 36 * 3_600_000);
-  const perDay = new Map<string, number>();
-  for (const { day } of slots) perDay.set(day, (perDay.get(day) ?? 0) + 1);
-  const made: OpenBook = {
-    box,
-    book: {
-      taken: new Set(slots.map((slot) => slot.at)),
-      perDay,
-      dailyLimit: box.dailyLimit,
-      rampUp: box.rampUp,
-      minutesApart: box.minutesApart,
-      zone: box.zone,
-    },
-  };
+  const made: OpenBook = { box, book: await bookOf(tx, box, now) };
   own.set(mailbox, made);
   return made;
 }

@@ -53,7 +53,11 @@ export const write: VerbOf<Write> = {
     oneOf(channel, ['email'], 'a channel', say);
     const text = check.library.templates.find((entry) => entry.name === template.text);
     if (text && isByHand(channelOf(text)))
-      say(template, 'wrong place', `${quote(text.name)} is the text of a ${channelOf(text)}, which a person does: only a plan holds one`);
+      say(
+        template,
+        'wrong place',
+        `${quote(text.name)} is the text of a ${channelOf(text)}, which a person does: write task ${quote(text.name)}`,
+      );
     else exists(template, mails(check.library), 'text', say);
     needsEmail(channel, way, check, say, line);
   },

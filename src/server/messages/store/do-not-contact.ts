@@ -11,6 +11,15 @@ function barredBy(email: string): readonly string[] {
   return [email, ...parts.slice(0, -1).map((_, i) => `@${parts.slice(i).join('.')}`)];
 }
 
+/** The same in a statement, of the person `p`: by an address of theirs, its domain or one above it, or a number. */
+export const isBarred = (tx: Tx): ReturnType<Tx> => tx`
+  (exists (select 1 from unnest(array[lower(p.email), lower(p.other_email)]) way
+      cross join lateral string_to_array(split_part(way, '@', 2), '.') parts
+      cross join lateral generate_series(1, cardinality(parts) - 1) i
+      join do_not_contact d on d.email in (way, '@' || array_to_string(parts[i:], '.')))
+    or exists (select 1 from do_not_contact d where d.email in (
+      'tel:' || regexp_replace(p.phone, '[^0-9+]', '', 'g'), 'tel:' || regexp_replace(p.mobile, '[^0-9+]', '', 'g'))))`;
+
 /** Of some addresses, those nobody may write to. */
 export async function doNotContactAmong(tx: Tx, emails: readonly string[]): Promise<ReadonlySet<string>> {
   const names = new Map(emails.map((email) => [email, barredBy(email)] as const));

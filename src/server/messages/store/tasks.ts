@@ -1,6 +1,7 @@
 import type { Instant } from '../../../core/base';
 import type { HandChannel } from '../../../core/writer';
 import type { Tx } from '../../db';
+import { isBarred } from './do-not-contact';
 
 /** A touch that a person does. */
 export interface TaskRow {
@@ -37,7 +38,7 @@ export async function openTasks(tx: Tx): Promise<TaskRow[]> {
   return [
     ...(await taskRows(
       tx,
-      tx`e.state = 'planned' and e.started_at is not null and f.paused_at is null and not ${isBarredNow(tx)} order by e.due_at, e.id limit 200`,
+      tx`e.state = 'planned' and e.started_at is not null and f.paused_at is null and not ${isBarred(tx)} order by e.due_at, e.id limit 200`,
     )),
   ];
 }
@@ -47,22 +48,16 @@ export async function openTasksByOwner(tx: Tx): Promise<{ readonly owner: string
     ...(await tx<{ owner: string | null; count: number }[]>`
       select u.name as owner, count(*)::int as count from effect e join person p on p.id = e.person_id left join app_user u on u.id = p.owner_id
         left join trip t on t.id = e.trip_id left join flow f on f.id = t.flow_id
-      where e.kind = 'task' and e.state = 'planned' and e.started_at is not null and f.paused_at is null group by u.name`),
+      where e.kind = 'task' and e.state = 'planned' and e.started_at is not null and f.paused_at is null and not ${isBarred(tx)} group by u.name`),
   ];
 }
-
-/** Whether a person is barred since their task was laid out: by an address of theirs, its domain, or a number. */
-const isBarredNow = (tx: Tx): ReturnType<Tx> => tx`
-  exists (select 1 from do_not_contact d where d.email in (
-    lower(p.email), lower(p.other_email), '@' || split_part(lower(p.email), '@', 2), '@' || split_part(lower(p.other_email), '@', 2),
-    'tel:' || regexp_replace(p.phone, '[^0-9+]', '', 'g'), 'tel:' || regexp_replace(p.mobile, '[^0-9+]', '', 'g')))`;
 
 /** Due tasks that are to be looked at: those nobody has laid out, and those of people who are barred since; locked until the transaction ends. */
 export async function dueTasks(tx: Tx, now: Instant, limit: number): Promise<TaskRow[]> {
   return [
     ...(await taskRows(
       tx,
-      tx`e.state = 'planned' and e.due_at <= ${now} and (e.started_at is null or ${isBarredNow(tx)}) and f.paused_at is null order by e.due_at limit ${limit} for update of e skip locked`,
+      tx`e.state = 'planned' and e.due_at <= ${now} and (e.started_at is null or ${isBarred(tx)}) and f.paused_at is null order by e.due_at limit ${limit} for update of e skip locked`,
     )),
   ];
 }
