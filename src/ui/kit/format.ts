@@ -41,6 +41,9 @@ export const sameDay = (a: number, b: number, zone: string): boolean =>
 export const scalarText = (value: unknown): string =>
   typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean' ? String(value) : '';
 
+/** The town of a zone, as people say it: `Europe/Madrid` is Madrid. */
+export const zoneText = (zone: string): string => zone.split('/').at(-1)?.replace(/_/g, ' ') ?? zone;
+
 /** The address of a page as it is read: without scheme, without a slash at the end. */
 export const pageText = (url: string): string => url.replace(/^https?:\/\//, '').replace(/\/$/, '');
 

@@ -3,7 +3,7 @@ import { Button, TextField } from '@mui/material';
 import { useState } from 'react';
 import { MOST_TRIES, sayThen, TASK_OUTCOMES } from '../../../core/sending';
 import { call } from '../../client';
-import { clockText, dayTimeText } from '../../kit/format';
+import { clockText, dayTimeText, zoneText } from '../../kit/format';
 import { useShortcuts } from '../../kit/keys';
 import Link from '../../kit/Link';
 import { placed } from '../../kit/placed';
@@ -59,8 +59,8 @@ export function OpenTask({ task, now, zone, decide, mayDecide }: DecisionProps &
   );
 }
 
-/** The number with their time of day, the envelope, or the words to be copied; and the way to all that is known. */
 type WhereProps = Pick<DecisionProps, 'now' | 'zone' | 'mayDecide'> & { readonly task: TaskView };
+/** The number with their time of day, the envelope, or the words to be copied; and the way to all that is known. */
 function Where({ task, now, zone, mayDecide }: WhereProps) {
   return (
     <div css={placed({ width: 260, flex: 'none', display: 'flex', flexDirection: 'column', gap: 10 })}>
@@ -108,7 +108,7 @@ function PhoneNumber({ task, now, zone }: Pick<WhereProps, 'task' | 'now' | 'zon
       </a>
       {task.zone === zone ? null : (
         <div className="quiet small">
-          {clockText(now, task.zone)} where they are ({task.zone.split('/').at(-1)?.replace(/_/g, ' ')})
+          {clockText(now, task.zone)} where they are ({zoneText(task.zone)})
         </div>
       )}
     </div>

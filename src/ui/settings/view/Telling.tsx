@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react';
 import type { Answer } from '../../../api';
 import { call, sayProblem } from '../../client';
 import { mayTellHere, tellHere, wantsTelling } from '../../client/tell-here';
+import { zoneText } from '../../kit/format';
 import { Notice } from '../../kit/parts';
 import { placed } from '../../kit/placed';
 
@@ -94,7 +95,7 @@ export function Telling({ first, email }: { readonly first: Told; readonly email
               ))}
             </TextField>
           ))}
-          <span className="quiet small">on working days, {told.zone.split('/').at(-1)?.replace(/_/g, ' ')} time, by mail and webhook</span>
+          <span className="quiet small">on working days, {zoneText(told.zone)} time, by mail and webhook</span>
         </div>
       </div>
     </section>

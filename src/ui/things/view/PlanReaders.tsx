@@ -2,11 +2,9 @@
 'use client';
 import { useState } from 'react';
 import type { PlanTrial } from '../../../api';
-import { dayTimeText } from '../../kit/format';
+import { dayTimeText, zoneText } from '../../kit/format';
 import { placed } from '../../kit/placed';
 import { CHANNEL_GLYPHS } from '../state/plan';
-
-const placeOf = (zone: string): string => zone.split('/').at(-1)?.replace(/_/g, ' ') ?? zone;
 
 /** Begun now, for readers who differ: real days in their own time, with why each is another day, another way or none. */
 export function PlanReaders({ readers }: { readonly readers: PlanTrial['readers'] }) {
@@ -45,7 +43,7 @@ export function PlanReaders({ readers }: { readonly readers: PlanTrial['readers'
           <p css={placed({ margin: '0 0 6px' })}>
             <span className="strong">{reader.name}</span>{' '}
             <span className="quiet">
-              {reader.company === null ? '' : `${reader.company} · `}times in {placeOf(reader.zone)}
+              {reader.company === null ? '' : `${reader.company} · `}times in {zoneText(reader.zone)}
             </span>
           </p>
           <table className="plain">
